@@ -1,0 +1,1 @@
+"""Fandle: kick, bank and escape lines, counted, corrected and proved by playing them."""

@@ -1,0 +1,89 @@
+"""Ball on cloth: sliding parabola, rolling line, spin about the vertical. Closed form.
+
+Coulomb sliding and rolling resistance: Coriolis 1835; Marlow 1995. With u the
+velocity of the point touching the cloth, sliding decelerates the ball by μs·g along û, û stays
+fixed, and |u| falls by 7/2·μs·g per second; then the ball rolls, losing μr·g per second.
+"""
+
+import math
+
+from fandle.core.physics.jit import kernel
+
+SLIDING = 1
+ROLLING = 2
+RESTING = 0
+GRAVITY = 9.81  # m/s², standard value rounded
+SLIP_LIMIT = 1e-9  # m/s: below this the ball counts as rolling
+REST_LIMIT = 1e-9  # m/s: below this it counts as at rest
+
+
+@kernel
+def phase(vx, vy, wx, wy, mu_s, mu_r):
+    """Phase of motion now: (kind, seconds it lasts undisturbed, ax, ay).
+
+    w = R·ω in m/s; ax, ay in m/s².
+    """
+    ux = vx - wy
+    uy = vy + wx
+    slip = math.sqrt(ux * ux + uy * uy)
+    if slip > SLIP_LIMIT:
+        a = mu_s * GRAVITY
+        return SLIDING, slip / (3.5 * a), -a * ux / slip, -a * uy / slip
+    speed = math.sqrt(vx * vx + vy * vy)
+    if speed > REST_LIMIT:
+        a = mu_r * GRAVITY
+        return ROLLING, speed / a, -a * vx / speed, -a * vy / speed
+    return RESTING, math.inf, 0.0, 0.0
+
+
+@kernel
+def advance(kind, t, whole, x, y, vx, vy, wx, wy, wz, ax, ay, spin_decay_w):
+    """State after t seconds in one phase; `whole` says t is the phase's full length.
+
+    spin_decay_w = R·spin_decay in m/s²: the vertical spin's own steady decay.
+    """
+    x += t * (vx + 0.5 * ax * t)
+    y += t * (vy + 0.5 * ay * t)
+    vx += ax * t
+    vy += ay * t
+    if kind == SLIDING:
+        wy -= 2.5 * ax * t
+        wx += 2.5 * ay * t
+        if whole:  # land on rolling exactly, not within rounding of it
+            wx, wy = -vy, vx
+    elif whole:
+        vx, vy, wx, wy = 0.0, 0.0, 0.0, 0.0
+    else:
+        wx, wy = -vy, vx
+    fall = spin_decay_w * t
+    wz = math.copysign(max(abs(wz) - fall, 0.0), wz)
+    return x, y, vx, vy, wx, wy, wz
+
+
+@kernel
+def reach_line(gap, v, a, longest):
+    """First time in [0, longest] at which a ball crosses a line `gap` metres ahead, outward.
+
+    v, a: speed and acceleration towards the line. Returns inf if it does not get there.
+    """
+    gap = max(gap, 0.0)
+    if gap == 0.0:
+        if v > 0.0 or (v == 0.0 and a > 0.0):
+            return 0.0
+        if a > 0.0:
+            t = -2.0 * v / a
+            return t if t <= longest else math.inf
+        return math.inf
+    if a == 0.0:
+        t = gap / v if v > 0.0 else math.inf
+        return t if t <= longest else math.inf
+    disc = v * v + 2.0 * a * gap
+    if disc < 0.0:
+        return math.inf
+    root = math.sqrt(disc)
+    t = math.inf
+    if v > 0.0:
+        t = 2.0 * gap / (v + root)
+    elif a > 0.0:
+        t = (root - v) / a
+    return t if t <= longest else math.inf

@@ -1,0 +1,41 @@
+"""Cue on ball: spin from the tip's offset, squirt from the cue's end mass."""
+
+import math
+
+from fandle.core.physics.jit import kernel
+
+
+@kernel
+def squirt_rad(side, end_ratio):
+    """Angle by which the ball leaves off the cue's line, away from the side struck.
+
+    tan α = 5/2·b·√(1−b²) / (1 + m/m_end + 5/2·(1−b²)), b = side in radii, end_ratio = m/m_end
+    (inf = ideal cue, no squirt). Published squirt relation, endmass model (from memory);
+    2.5 degrees to the left for half a radius of right side at m/m_end = 20.
+    """
+    if math.isinf(end_ratio):
+        return 0.0
+    rest = 1.0 - side * side
+    return math.atan2(2.5 * side * math.sqrt(rest), 1.0 + end_ratio + 2.5 * rest)
+
+
+@kernel
+def strike(direction, speed, side, up, elevation, end_ratio):
+    """(vx, vy, wx, wy, wz) in m/s just after the tip, w = R·ω.
+
+    direction, elevation in radians; side (+ right) and up (+ above) in radii. Impulse along
+    the cue through the offset point, the vertical part taken by the bed:
+    w = 5/2·v/cos ε·(side·(cos ε ẑ + sin ε f̂) + up·l̂), f̂ ahead, l̂ to the left.
+    """
+    ahead = direction + squirt_rad(side, end_ratio)
+    fx, fy = math.cos(ahead), math.sin(ahead)
+    blow = 2.5 * speed / math.cos(elevation)
+    roll = blow * up
+    twist = blow * side * math.sin(elevation)
+    return (
+        speed * fx,
+        speed * fy,
+        twist * fx - roll * fy,
+        twist * fy + roll * fx,
+        blow * side * math.cos(elevation),
+    )
