@@ -15,7 +15,9 @@ from fandle.core.physics.jit import kernel
 MAX_STEPS = 4000
 STIFF = 1.0  # of 1 / the rate at which a dying slip turns, per step
 CLOSING = 0.5  # part of a slip that one step may close
-TURN_PER_STEP = 0.2  # rad: how far a slip direction may turn in one step
+TURN_PER_STEP = 0.2  # rad: how far the slip at the nose may turn in one step
+CLOTH_TURN = 1.0  # rad: the same at the cloth, whose friction is a quarter of it
+STRAIGHT = 1e-3  # rad: a dying slip that turns less till its end is taken as straight
 SMALLEST_STEP = 1 / 256  # of the plain step, when a slip direction swings round
 SNAP = 2e-4  # of the ball's speed: a slip this small that friction can hold is ended at once
 ZERO = 1e-10  # of the ball's speed: what counts as no slip
@@ -63,8 +65,11 @@ def _held_forces(st, sz, ut, un, s, c, mu_w, mu_s, tiny_nose, tiny):
 
 
 @kernel
-def _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny_nose, tiny):
-    """Friction per unit of normal impulse: at the nose (along t, up its face), at the cloth (t, n)."""
+def _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny_nose, tiny, held, h1, h2):
+    """Friction per unit of normal impulse: at the nose (along t, up its face), at the cloth (t, n).
+
+    held: take (h1, h2) as the direction of slip at the nose.
+    """
     st = vt + wn * s - wz * c
     sz = wt - s * vn
     ut = vt - wn
@@ -74,6 +79,8 @@ def _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny_nose, tiny):
     if nose > tiny_nose * tiny_nose and cloth > tiny * tiny:
         q = -mu_w / math.sqrt(nose)
         ft, fz = q * st, q * sz
+        if held:
+            ft, fz = -mu_w * h1, -mu_w * h2
         q = -mu_s * max(s - c * fz, 0.0) / math.sqrt(cloth)  # the cloth can push, not pull
         return ft, fz, q * ut, q * un
     if cloth > tiny * tiny:  # the nose holds the ball: the balance is linear
@@ -95,7 +102,7 @@ def _rates(f, s, c):
 
 
 @kernel
-def _slip_step(s1, s2, d1, d2, limit, step, smallest, tiny):
+def _slip_step(s1, s2, d1, d2, limit, turn, step, smallest, tiny):
     """Longest step that neither runs past the end of a slip nor lets it swing round.
 
     Near its end a slip turns at a rate of about 7/2·limit/|slip|, which also bounds the step
@@ -109,8 +116,8 @@ def _slip_step(s1, s2, d1, d2, limit, step, smallest, tiny):
     if closing * step > CLOSING * size:
         step = CLOSING * size / closing
     turning = abs(s1 * d2 - s2 * d1) / (size * size)
-    if turning * step > TURN_PER_STEP:
-        step = min(step, max(TURN_PER_STEP / turning, smallest))
+    if turning * step > turn:
+        step = min(step, max(turn / turning, smallest))
     return step
 
 
@@ -125,17 +132,30 @@ def _scale(mode, dvn, vn, c):
 
 
 @kernel
-def _longest_step(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, step, smallest, tiny):
-    """The plain step, shortened where a slip at the nose or the cloth ends or swings round."""
+def _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny):
+    """The next step: (length, is the slip at the nose taken as straight, its direction).
+
+    A slip that creeps to its end along one line is stiff but simple: its direction is held
+    and the step ends where it does. Otherwise the plain step is shortened where a slip ends
+    or swings round.
+    """
+    s1, s2 = vt + wn * s - wz * c, wt - s * vn
+    d1, d2 = r[0] + r[3] * s - r[4] * c, r[2] - s * r[1]
     step = _slip_step(
-        vt + wn * s - wz * c, wt - s * vn, r[0] + r[3] * s - r[4] * c, r[2] - s * r[1],
-        mu_w, step, smallest, tiny,
-    )  # fmt: skip
-    return _slip_step(vt - wn, vn + wt, r[0] - r[3], r[1] + r[2], mu_s * s, step, smallest, tiny)
+        vt - wn, vn + wt, r[0] - r[3], r[1] + r[2], mu_s * s, CLOTH_TURN, plain, smallest, tiny
+    )
+    size = math.sqrt(s1 * s1 + s2 * s2)
+    if size > tiny:
+        closing = -(s1 * d1 + s2 * d2) / size
+        end = min(step, size / closing) if closing > 0.0 else step
+        if abs(s1 * d2 - s2 * d1) * end < STRAIGHT * size * size:
+            return end, True, s1 / size, s2 / size
+    step = _slip_step(s1, s2, d1, d2, mu_w, TURN_PER_STEP, step, smallest, tiny)
+    return step, False, 0.0, 0.0
 
 
 @kernel
-def _step(vt, vn, wt, wn, wz, work, r, step, mode, s, c, mu_w, mu_s, tiny):
+def _step(vt, vn, wt, wn, wz, work, r, step, mode, s, c, mu_w, mu_s, tiny, held, h1, h2):
     """One classical Runge-Kutta step in impulse (mode 0), n-velocity (1) or work (2).
 
     r: the rates at the start.
@@ -149,7 +169,7 @@ def _step(vt, vn, wt, wn, wz, work, r, step, mode, s, c, mu_w, mu_s, tiny):
         n_now = vn + reach * k1
         f = _forces(
             vt + reach * k0, n_now, wt + reach * k2, wn + reach * k3, wz + reach * k4,
-            s, c, mu_w, mu_s, tiny, tiny,
+            s, c, mu_w, mu_s, tiny, tiny, held, h1, h2,
         )  # fmt: skip
         d0, d1, d2, d3, d4 = _rates(f, s, c)
         q = _scale(mode, d1, n_now, c)
@@ -175,7 +195,7 @@ def _snap(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, size, tiny):
     sz = wt - s * vn
     if st * st + sz * sz > size * size or st * st + sz * sz <= tiny * tiny:
         return vt, vn, wt, wn, wz
-    r = _rates(_forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, size, tiny), s, c)
+    r = _rates(_forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, size, tiny, False, 0.0, 0.0), s, c)
     if abs(r[0] + r[3] * s - r[4] * c) + abs(r[2] - s * r[1]) > 1e-9:
         return vt, vn, wt, wn, wz
     ut, un = vt - wn, vn + wt
@@ -214,24 +234,25 @@ def bounce(vt, vn, wt, wn, wz, sin_theta, restitution, mu_w, mu_s, steps):
     goal = 0.0
     for _ in range(MAX_STEPS):
         vt, vn, wt, wn, wz = _snap(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, SNAP * size, tiny)
-        r = _rates(_forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny, tiny), s, c)
-        step = _longest_step(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny)
+        f = _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny, tiny, False, 0.0, 0.0)
+        r = _rates(f, s, c)
+        step, held, h1, h2 = _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny)
         if not released and vn + step * r[1] <= 0.0:
             vt, vn, wt, wn, wz, work = _step(
-                vt, vn, wt, wn, wz, work, r, -vn, 1, s, c, mu_w, mu_s, tiny
+                vt, vn, wt, wn, wz, work, r, -vn, 1, s, c, mu_w, mu_s, tiny, held, h1, h2
             )
             vn = 0.0
             released = True
             goal = work * (1.0 - restitution * restitution)
             continue
-        after = _step(vt, vn, wt, wn, wz, work, r, step, 0, s, c, mu_w, mu_s, tiny)
+        after = _step(vt, vn, wt, wn, wz, work, r, step, 0, s, c, mu_w, mu_s, tiny, held, h1, h2)
         if not released or after[5] > goal:
             vt, vn, wt, wn, wz, work = after
         elif vn == 0.0:  # the very first step overshoots, and work is no variable to step in here
             plain = 0.25 * plain
         else:
             after = _step(
-                vt, vn, wt, wn, wz, work, r, work - goal, 2, s, c, mu_w, mu_s, tiny
+                vt, vn, wt, wn, wz, work, r, work - goal, 2, s, c, mu_w, mu_s, tiny, held, h1, h2
             )
             return after[0], after[1], after[2], after[3], after[4]
     nan = math.nan

@@ -107,10 +107,11 @@ def _event(events, n, kind, t, index, x, y, before, after, angle_in, angle_out):
 
 @kernel
 def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events, pieces):
-    """Play one ball until it rests, meets a ball or a jaw, or has met `most_rails` rails.
+    """Play one ball until it rests, meets a ball or a jaw, or comes to its rail number `most_rails`.
 
     balls: (n, 2) centres of the resting balls, solid from leg `solid_leg` on (leg 0 = before
-    the first rail). jaws: stop where there is no nose. Returns (code, events, pieces): how it
+    the first rail). jaws: stop where there is no nose. At the last rail the ball is left as it
+    arrives. Returns (code, events, pieces): how it
     ended and how many rows of `events` and `pieces` were written.
     """
     t = 0.0
@@ -169,6 +170,9 @@ def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events,
         if jaws and in_mouth(rail, x, y, p):
             _event(events, n_ev, EV_JAW, t, rail, x, y, speed, math.nan, 0.0, 0.0)
             return HIT_JAW, n_ev + 1, n_pc
+        if leg + 1 >= most_rails:
+            _event(events, n_ev, EV_RAIL, t, rail, x, y, speed, math.nan, 0.0, 0.0)
+            return LAST_RAIL, n_ev + 1, n_pc
         vx, vy, wx, wy, wz, angle_in, angle_out = rebound(rail, vx, vy, wx, wy, wz, p)
         if math.isnan(vx):
             return BROKEN, n_ev, n_pc
@@ -176,8 +180,6 @@ def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events,
         after = math.sqrt(vx * vx + vy * vy)
         _event(events, n_ev, EV_RAIL, t, rail, x, y, speed, after, angle_in, angle_out)
         n_ev += 1
-        if leg >= most_rails:
-            return LAST_RAIL, n_ev, n_pc
         held = -1
         nx, ny = _outward(rail)
         if -(vx * nx + vy * ny) < PRESSED:

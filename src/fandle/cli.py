@@ -1,0 +1,230 @@
+"""The same verbs without a browser. Exit 0 done; 2 bad input; 1 no answer exists."""
+
+import json
+import math
+import sys
+from pathlib import Path
+from typing import Annotated, Any, NoReturn
+
+import typer
+from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer exports no base class
+
+from fandle.core.aim import Refusal, solve_kick
+from fandle.core.counts.base import NoCount
+from fandle.core.counts.every import all_counts, best_count
+from fandle.core.counts.every import count as count_over
+from fandle.core.errors import BadInputError, FandleError
+from fandle.core.layout import Layout
+from fandle.core.rails import parse_rails
+from fandle.core.readout import direction_to, parse_aim
+from fandle.core.shot import play
+from fandle.core.stroke import Stroke, find_cue
+from fandle.core.table import STANDARD_NAMES, Table, standard_table
+from fandle.core.units import default_speed
+from fandle.formats import words
+from fandle.formats.answers import aim_json, count_json, shot_json
+from fandle.formats.files import StrokeFile, read_layout, read_stroke, table_json
+
+NO_ANSWER = 1
+BAD_INPUT = 2
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    rich_markup_mode=None,
+    help="Kick lines for pool: counted, corrected, and proved by playing them.",
+)
+
+LayoutArg = Annotated[str, typer.Argument(help="Layout file (*.fandle.json), or - for standard input.")]
+Json = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+Speed = Annotated[float | None, typer.Option(help="m/s as the ball leaves the tip; default medium.")]
+Side = Annotated[float, typer.Option(help="Tip off centre in radii, + right.")]
+Up = Annotated[float, typer.Option(help="Tip off centre in radii, + above.")]
+Elevation = Annotated[float, typer.Option(help="Cue elevation in degrees.")]
+CueName = Annotated[str | None, typer.Option("--cue", help="ideal, house or slim; default ideal.")]
+Rails = Annotated[str | None, typer.Option(help="Rails in order, such as far.")]
+Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the layout's target.")]
+
+
+def _load(path: str) -> Layout:
+    try:
+        text = sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
+    except OSError as fault:
+        raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name") from None
+    return read_layout(text)
+
+
+def _stroke(
+    table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None
+) -> Stroke:
+    return Stroke(default_speed(table) if speed is None else speed, side, up, elevation, find_cue(cue))
+
+
+def _print(data: Any) -> None:
+    typer.echo(json.dumps(data, allow_nan=False))
+
+
+@app.command(epilog="Example: fandle simulate layout.fandle.json --aim far:3@nose --speed 3 --json")
+def simulate(
+    layout: LayoutArg,
+    aim: Annotated[str | None, typer.Option(help="Mark to aim at, like far:3.42@nose.")] = None,
+    direction: Annotated[float | None, typer.Option(help="Degrees from +x towards +y.")] = None,
+    strokes: Annotated[str | None, typer.Option(help="File with one JSON stroke a line, or -.")] = None,
+    speed: Speed = None,
+    side: Side = 0.0,
+    up: Up = 0.0,
+    elevation: Elevation = 0.0,
+    cue: CueName = None,
+    impulse_steps: Annotated[int | None, typer.Option(min=1, max=4000, hidden=True)] = None,
+    as_json: Json = False,
+) -> None:
+    """Play a stroke and print what happens."""
+    table_layout = _load(layout)
+    if strokes is not None:
+        if aim is not None or direction is not None:
+            raise BadInputError("give --strokes or one stroke's --aim or --direction, not both")
+        _simulate_file(table_layout, strokes, as_json)
+        return
+    file = StrokeFile(aim=aim, direction=direction)
+    stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
+    shot = play(table_layout, stroke, _direction(table_layout, file), impulse_steps=impulse_steps)
+    _print(shot_json(shot)) if as_json else typer.echo(words.shot(shot))
+
+
+def _direction(layout: Layout, file: StrokeFile) -> float:
+    if (file.aim is None) == (file.direction is None):
+        raise BadInputError("say where to aim with one of --aim far:3@nose and --direction 42", "aim")
+    if file.direction is not None:
+        return math.radians(file.direction)
+    rail, at, frame = parse_aim(file.aim or "")
+    return direction_to(layout.table, rail, layout.metres(layout.cue), at, frame)
+
+
+def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
+    try:
+        text = sys.stdin.read() if path == "-" else Path(path).read_text("utf-8")
+    except (OSError, UnicodeDecodeError):
+        raise BadInputError(f"cannot read {path!r}: give a text file with one JSON stroke a line") from None
+    shots = []
+    for number, line in enumerate(text.splitlines(), 1):
+        if not line.strip():
+            continue
+        try:
+            file, stroke = read_stroke(line, layout.table)
+            shots.append(play(layout, stroke, _direction(layout, file)))
+        except BadInputError as error:
+            raise BadInputError(f"line {number}: {error}", error.field) from None
+    for shot in shots:
+        _print(shot_json(shot)) if as_json else typer.echo(words.shot(shot) + "\n")
+
+
+@app.command(epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
+def aim(
+    layout: LayoutArg,
+    rails: Annotated[str, typer.Option(help="Rails in order, such as far.")],
+    kind: Annotated[str, typer.Option(help="kick; banks are not solved yet.")] = "kick",
+    target: Target = None,
+    hit: Annotated[float, typer.Option(help="Thickness, -1 to 1 ball diameters right of full.")] = 0.0,
+    speed: Speed = None,
+    side: Side = 0.0,
+    up: Up = 0.0,
+    elevation: Elevation = 0.0,
+    cue: CueName = None,
+    as_json: Json = False,
+) -> None:
+    """Find the corrected aim of a kick and prove it by playing it."""
+    _only_kicks(kind)
+    table_layout = _load(layout)
+    stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
+    answer = solve_kick(table_layout, parse_rails(rails), stroke, target, hit)
+    _print(aim_json(answer)) if as_json else typer.echo(words.aim(answer))
+    if isinstance(answer, Refusal):
+        raise typer.Exit(NO_ANSWER)
+
+
+@app.command(epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
+def count(
+    layout: LayoutArg,
+    method: Annotated[str | None, typer.Option(help="M2 or M3.")] = None,
+    every: Annotated[bool, typer.Option("--all", help="Every method, best first.")] = False,
+    rails: Rails = None,
+    kind: Annotated[str, typer.Option(help="kick; banks are not counted yet.")] = "kick",
+    target: Target = None,
+    as_json: Json = False,
+) -> None:
+    """Count a line by a school's method and say how far off it lands."""
+    _only_kicks(kind)
+    if every == (method is not None):
+        raise BadInputError("choose one of --method M3 and --all", "method")
+    table_layout = _load(layout)
+    over = parse_rails(rails) if rails is not None else None
+    if method is None:
+        found = all_counts(table_layout, over, target)
+        _print([count_json(c) for c in found]) if as_json else typer.echo(words.counts(found))
+    else:
+        one = (
+            best_count(method, table_layout, target)
+            if over is None
+            else count_over(method, table_layout, over, target)
+        )
+        found = [one]
+        _print(count_json(one)) if as_json else typer.echo(words.counts(found))
+    if all(isinstance(c, NoCount) for c in found):
+        raise typer.Exit(NO_ANSWER)
+
+
+def _only_kicks(kind: str) -> None:
+    if kind != "kick":
+        raise BadInputError(f"kind {kind!r} is not solved by this version: use kick", "kind")
+
+
+@app.command(epilog="Example: fandle table pool-9ft --json")
+def table(
+    name: Annotated[str | None, typer.Argument(help="Table to print; without it, all names.")] = None,
+    as_json: Json = False,
+) -> None:
+    """Print a table: every number the engine uses, in SI units."""
+    if name is None:
+        _print(list(STANDARD_NAMES)) if as_json else typer.echo("\n".join(STANDARD_NAMES))
+        return
+    found = table_json(standard_table(name))
+    _print(found) if as_json else typer.echo(words.table(found))
+
+
+@app.command(epilog="Example: fandle serve --port 8000")
+def serve(
+    host: Annotated[str, typer.Option(help="Address to listen on.")] = "127.0.0.1",
+    port: Annotated[int, typer.Option(min=1, max=65535, help="Port to listen on.")] = 8000,
+    demo: Annotated[bool, typer.Option("--demo", help="Fill an empty database with demo data.")] = False,
+    as_json: Json = False,
+) -> None:
+    """Start the web application and print its address."""
+    from fandle.web.serve import run_server
+
+    run_server(host, port, demo, as_json)
+
+
+def _fail(message: str, code: int = BAD_INPUT) -> NoReturn:
+    typer.echo(f"fandle: {message}", err=True)
+    raise SystemExit(code)
+
+
+def main(args: list[str] | None = None) -> NoReturn:
+    """Entry point: the one place where errors become exit codes."""
+    try:
+        code = app(args=args, standalone_mode=False)
+    except NoArgsIsHelpError as error:
+        error.show()
+        raise SystemExit(BAD_INPUT) from None
+    except ClickException as error:
+        _fail(error.format_message().replace("\n", " ") + " (see fandle --help)")
+    except (FandleError, OSError) as error:
+        _fail(str(error))
+    except (KeyboardInterrupt, typer.Abort):
+        _fail("stopped", 130)
+    raise SystemExit(code or 0)
+
+
+if __name__ == "__main__":
+    main()

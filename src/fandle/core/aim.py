@@ -1,0 +1,308 @@
+"""The aim of a kick: natural, then corrected, verified by playing it, with its chain."""
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout import Layout, spoken
+from fandle.core.mirror import natural_direction, rail_line
+from fandle.core.physics import search
+from fandle.core.rails import Rail
+from fandle.core.readout import Marks, diamond_along, marks
+from fandle.core.shot import Shot, final_approach, play
+from fandle.core.stroke import Stroke
+from fandle.core.table import Point, Table
+
+LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
+THICKNESS = "thickness"
+FULL_MM = 0.01  # an aim that misses the thickness asked for by more is a thinner hit
+FULLEST = 0.999  # ball diameters: nothing is met thinner on purpose
+
+
+@dataclass(frozen=True)
+class Cushion:
+    """One contact with a rail: where the centre turns (diamonds) and the angles from the rail."""
+
+    rail: Rail
+    at: float
+    in_deg: float
+    out_deg: float
+
+
+@dataclass(frozen=True)
+class Link:
+    """One link of the chain: what it is and how far it moves the mark at the nose, in diamonds."""
+
+    link: str
+    shift: float
+
+
+@dataclass(frozen=True)
+class Solution:
+    """One verified aim. window: how far the mark at the nose (mm), the cue (degrees), may be off."""
+
+    rails: tuple[Rail, ...]
+    target: str
+    mirror: Marks
+    natural: Marks
+    corrected: Marks
+    direction: float
+    miss_mm: float
+    fullness: float
+    window_less_mm: float
+    window_more_mm: float
+    window_deg: float
+    cushions: tuple[Cushion, ...]
+    shot: Shot
+
+    @property
+    def window_mm(self) -> float:
+        """Whole width of the window."""
+        return self.window_less_mm + self.window_more_mm
+
+
+@dataclass(frozen=True)
+class Refusal:
+    """No aim: the code of the contract and the reason in a player's words."""
+
+    rails: tuple[Rail, ...]
+    target: str
+    reason_code: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class Aim:
+    """All aims over one order of rails, widest window first, with the chain of the first."""
+
+    solutions: tuple[Solution, ...]
+    chain: tuple[Link, ...]
+
+    @property
+    def best(self) -> Solution:
+        """The aim with the widest window."""
+        return self.solutions[0]
+
+
+@dataclass(frozen=True)
+class _Question:
+    """A kick put to the search: the same for every table and stroke it is asked with."""
+
+    layout: Layout
+    target: str
+    rails: tuple[Rail, ...]
+    hit: float
+
+    @property
+    def start(self) -> Point:
+        return self.layout.metres(self.layout.cue)
+
+    @property
+    def goal(self) -> Point:
+        return self.layout.metres(self.layout.ball(self.target))
+
+    @property
+    def offset(self) -> float:
+        return self.hit * 2 * self.layout.table.ball_radius
+
+    @property
+    def order(self) -> NDArray[np.int64]:
+        return np.array([rail.index for rail in self.rails], dtype=np.int64)
+
+    def geometric(self, inset: float) -> float | None:
+        return natural_direction(self.layout.table, self.rails, self.start, self.goal, inset, self.offset)
+
+    def nose(self, direction: float) -> float:
+        return marks(self.layout.table, self.rails[0], self.start, direction).nose
+
+
+def solve_kick(
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    stroke: Stroke,
+    target: str | None = None,
+    hit: float = 0.0,
+    with_chain: bool = True,
+) -> Aim | Refusal:
+    """The aims over `rails` that meet the target, or the reason why there is none.
+
+    hit: by how many ball diameters the line of travel passes right of the target's centre,
+    −1…1. Every direction between the ends of the first rail is considered: a coarse grid on the
+    signed offset, refined near the target, bracketed, then played for real with every ball on.
+    """
+    if not -1.0 <= hit <= 1.0 or math.isnan(hit):
+        raise BadInputError(f"hit {hit} is not a thickness: give -1 to 1, 0 is full", "hit")
+    if len(rails) != 1:
+        raise BadInputError(f"{len(rails)} rails: this version solves lines over one rail", "rails")
+    ball = layout.require_target(target)
+    hit = max(-FULLEST, min(FULLEST, hit))
+    question = _Question(layout, ball.id, rails, hit)
+    natural = question.geometric(layout.table.ball_radius)
+    mirror = question.geometric(0.0)
+    if natural is None or mirror is None:
+        return Refusal(rails, ball.id, "no_such_line", f"no line over the {rails[0]} rail is that thin")
+    found, best = _search(question, stroke)
+    if not found:
+        return _refuse(question, stroke, best)
+    solutions = [_solution(question, stroke, row, mirror, natural) for row in found]
+    solutions.sort(key=lambda s: -s.window_mm)
+    chain: tuple[Link, ...] = ()
+    if with_chain:
+        chain = _chain(question, stroke, solutions[0], mirror, natural)
+    return Aim(tuple(solutions), chain)
+
+
+def _search(question: _Question, stroke: Stroke) -> tuple[list[NDArray[np.float64]], float]:
+    layout = question.layout
+    first, last = _span(layout.table, question.rails[0], question.start, stroke)
+    rows, count, best = search.solve(
+        first,
+        last,
+        question.offset,
+        np.array(question.start),
+        stroke.array(),
+        layout.table.params(),
+        layout.obstacles(),
+        layout.index(question.target),
+        question.order,
+    )
+    return [rows[i] for i in range(count)], float(best)
+
+
+def _span(table: Table, rail: Rail, start: Point, stroke: Stroke) -> tuple[float, float]:
+    """Directions of the cue between the two ends of a rail, rising; wider for a curving ball."""
+    line = rail_line(table, rail, table.ball_radius)
+    whole = table.length if rail.is_long else table.width
+    middle = {"far": math.pi / 2, "near": -math.pi / 2, "head": math.pi, "foot": 0.0}[rail.value]
+    ends = []
+    for along in (table.ball_radius, whole - table.ball_radius):
+        x, y = rail.point(along, line)
+        dx, dy = x - start[0], y - start[1]
+        if abs(dx) + abs(dy) < 1e-9:  # the ball lies in that very corner
+            dx, dy = rail.point(1.0 if along > whole / 2 else -1.0, 0.0)
+        turned = math.remainder(math.atan2(dy, dx) - middle, 2 * math.pi)
+        ends.append(middle + turned - stroke.squirt)
+    spare = 0.35 * math.sin(math.radians(stroke.elevation)) * 4
+    return min(ends) - spare, max(ends) + spare
+
+
+def _solution(
+    question: _Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float
+) -> Solution:
+    layout, rail = question.layout, question.rails[0]
+    table, start = layout.table, question.start
+    direction = float(row[0])
+    shot = play(layout, stroke, direction)
+    (px, py), (ux, uy) = final_approach(shot, layout)
+    gx, gy = question.goal
+    offset = ux * (gy - py) - uy * (gx - px)
+    asked = question.offset
+    scale = diamond_along(table, rail) * 1000
+    at = question.nose(direction)
+    low, high = sorted((question.nose(float(row[2])), question.nose(float(row[3]))))
+    return Solution(
+        rails=question.rails,
+        target=question.target,
+        mirror=marks(table, rail, start, mirror),
+        natural=marks(table, rail, start, natural),
+        corrected=marks(table, rail, start, direction),
+        direction=direction,
+        miss_mm=abs(offset - asked) * 1000,
+        fullness=1.0 - abs(offset) / (2 * table.ball_radius),
+        window_less_mm=(at - low) * scale,
+        window_more_mm=(high - at) * scale,
+        window_deg=math.degrees(float(row[3] - row[2])),
+        cushions=_cushions(shot),
+        shot=shot,
+    )
+
+
+def _cushions(shot: Shot) -> tuple[Cushion, ...]:
+    return tuple(
+        Cushion(ev.rail, ev.rail.along(ev.x, ev.y), ev.in_deg, ev.out_deg)
+        for ev in shot.events
+        if ev.rail is not None and ev.in_deg is not None and ev.out_deg is not None
+    )
+
+
+def _chain(
+    question: _Question, stroke: Stroke, solution: Solution, mirror: float, natural: float
+) -> tuple[Link, ...]:
+    """Links from the mirror's mark to the corrected one, each the difference of two solved aims.
+
+    Where one of the aims between does not exist, its link is 0 and the next one carries both.
+    Where only a thinner hit than asked is open, a last link "thickness" says what that costs.
+    """
+    table = question.layout.table
+    standard = table.standard_twin()
+    plain = stroke.plain()
+    level = Stroke(stroke.speed, stroke.side, stroke.up)
+    full = solution.miss_mm < FULL_MM
+    steps = (
+        (replace(standard, cushion_compression=0.0), plain),
+        (standard, plain),
+        (standard, Stroke(stroke.speed, side=stroke.side)),
+        (standard, level),
+        (table, level),
+        (table, stroke),
+    )
+    directions: list[float] = [mirror, natural]
+    asked: tuple[Table, Stroke] | None = None
+    for step in steps:
+        direction: float | None = directions[-1]
+        if full and step == steps[-1]:
+            direction = solution.direction
+        elif step != asked:
+            direction = _partial(question, *step, directions[-1])
+        directions.append(directions[-1] if direction is None else direction)
+        asked = step
+    points = [question.nose(direction) for direction in directions]
+    links = [Link(name, b - a) for name, a, b in zip(LINKS, points, points[1:], strict=False)]
+    if not full:
+        links.append(Link(THICKNESS, solution.corrected.nose - points[-1]))
+    return tuple(links)
+
+
+def _partial(question: _Question, table: Table, stroke: Stroke, near: float) -> float | None:
+    """The full aim on another table or with another stroke, other balls aside; None if none."""
+    p = table.params()
+    target = np.array([question.goal])
+    start = near - stroke.squirt
+    found = search.root_near(
+        start, question.offset, np.array(question.start), stroke.array(), p, target, question.order
+    )
+    return None if math.isnan(found) else float(found)
+
+
+def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
+    """Why there is no aim, from playing the direction that comes nearest to one."""
+    layout, rail = question.layout, question.rails[0]
+    ball = spoken(question.target)
+
+    def refusal(code: str, reason: str) -> Refusal:
+        return Refusal(question.rails, question.target, code, reason)
+
+    if math.isnan(best):
+        return refusal("no_such_line", f"no line off the {rail} rail comes near {ball}")
+    shot = play(layout, stroke, best)
+    met = len(shot.rails)
+    last = shot.events[-1]
+    if last.kind == "ball" and last.other == question.target and met == 0:
+        return refusal("blocked", f"{ball} itself is met before the {rail} rail")
+    if last.kind == "ball" and last.other is not None and met <= 1:
+        leg = "way in" if met == 0 else "way out"
+        return refusal("blocked", f"{spoken(last.other)} is on the {leg}")
+    if last.kind == "jaw" and met == 0:
+        return refusal("jaw", f"the ball would meet the {last.pocket} jaw, not the {rail} rail")
+    if last.kind == "stop" and met <= 1:
+        gx, gy = question.goal
+        table = layout.table
+        left = math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
+        return refusal(
+            "short_of_speed",
+            f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",
+        )
+    return refusal("no_such_line", f"no line off the {rail} rail reaches {ball}")

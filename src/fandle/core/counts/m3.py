@@ -1,0 +1,102 @@
+"""M3, halving and the natural line: a long count n pairs with n/2 on the aim rail.
+
+Level with the target the sum is n ÷ 2. Off the level, take the pair of whole or half numbers
+nearest to the ball and shift it parallel through the ball. Common practice, no published source.
+Read at the nose, played plain; the longer the count the firmer the stroke.
+"""
+
+import math
+
+from fandle.core.counts.base import Count, NoCount, RailNumber, View, figure, finish
+from fandle.core.layout import spoken
+
+METHOD = "M3"
+TITLE = "Halving count"
+LEVEL = 0.1  # diamonds, one segment: nearer than this the balls count as level
+LEAST = 0.25  # diamonds: less than this is no count
+PAIR = 0.5  # pairs are whole and half numbers
+FAR_SHIFT = 0.5  # diamonds: shifting a pair farther than this misses badly
+FRAME = "nose"
+SHORT_LENGTHS, LONG_LENGTHS = 2.5, 2.75  # medium, firmer: lands within 0.1 for n 2-5
+SHORT_COUNT, LONG_COUNT = 3.0, 5.0
+
+
+def lengths_for(n: float) -> float:
+    """Table lengths to strike with: firmer for a longer count."""
+    part = min(max((n - SHORT_COUNT) / (LONG_COUNT - SHORT_COUNT), 0.0), 1.0)
+    return SHORT_LENGTHS + part * (LONG_LENGTHS - SHORT_LENGTHS)
+
+
+def count(view: View) -> Count | NoCount:
+    """The halving count over the view's rail."""
+    cue, target, rail = view.layout.cue, view.target, view.rail
+    ball = spoken(target.id)
+    zero, off_t, off_c = view.along(target), view.off(target), view.off(cue)
+    aside = view.along(cue) - zero
+    if abs(aside) < LEAST:
+        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
+    way = math.copysign(1.0, aside)
+    if abs(off_c - off_t) <= LEVEL:
+        n = abs(aside)
+        at = zero + way * n / 2
+        shift = 0.0
+        steps: tuple[str, ...] = (f"{figure(n)} ÷ 2 = {figure(n / 2)}",)
+        say = (
+            f"{figure(n)} diamonds from {ball} back to the cue ball; "
+            f"shoot {figure(n / 2)} from {ball} on the {rail} rail."
+        )
+    else:
+        n = _nearest_pair(abs(aside), off_c / off_t)
+        shift = abs(aside) - _level_at(n, off_c / off_t)
+        at = zero + way * (n / 2 + shift)
+        steps = (
+            f"{figure(n)} ÷ 2 = {figure(n / 2)}",
+            f"{figure(n / 2)} {'+' if shift >= 0 else '−'} {figure(abs(shift))} = {figure(n / 2 + shift)}",
+        )
+        where = "away from" if shift >= 0 else "towards"
+        say = (
+            f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
+            f"{where} {ball}, through the cue ball, it shoots {figure(n / 2 + shift)} from {ball} "
+            f"on the {rail} rail."
+        )
+        if abs(shift) > FAR_SHIFT:
+            say += " That is a long shift: expect to miss."
+    if not 0.0 <= at <= view.whole or n == 0.0:
+        return NoCount(METHOD, TITLE, (rail,), f"the sum leads off the {rail} rail, to {figure(at)}")
+    adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
+    numbers = _numbers(view, zero, way, n, shift, at)
+    return finish(view, METHOD, TITLE, at, FRAME, lengths_for(n), numbers, steps, say, adjust)
+
+
+def _level_at(n: float, share: float) -> float:
+    """Where the line n -> n/2 passes the cue ball's level, diamonds from zero.
+
+    share: the cue ball's distance from the aim rail over the target's.
+    """
+    return n / 2 * (1 + share)
+
+
+def _nearest_pair(aside: float, share: float) -> float:
+    """The whole or half number whose line passes nearest to the ball."""
+    exact = 2 * aside / (1 + share)
+    low = math.floor(exact / PAIR) * PAIR
+    return min((low, low + PAIR), key=lambda n: abs(aside - _level_at(n, share)))
+
+
+def _numbers(
+    view: View, zero: float, way: float, n: float, shift: float, at: float
+) -> tuple[RailNumber, ...]:
+    start = zero + way * (n + shift)
+    both = [
+        RailNumber(view.opposite, zero, "0", "zero"),
+        RailNumber(view.opposite, min(max(start, 0.0), view.whole), figure(n), "cue"),
+        RailNumber(view.rail, at, figure(n / 2 + shift), "aim"),
+    ]
+    for k in range(1, math.ceil(n) + 1):
+        place = zero + way * k
+        if 0 <= place <= view.whole:
+            if abs(place - start) > 0.2:
+                both.append(RailNumber(view.opposite, place, figure(k)))
+            if abs(place - at) > 0.2 and k <= n / 2 + 2:
+                both.append(RailNumber(view.rail, place, figure(k)))
+    return tuple(both)

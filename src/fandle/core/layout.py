@@ -1,0 +1,177 @@
+"""A layout: balls on a table, checked. Positions are centres, in diamonds."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.pocket import noses, pocket_at
+from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT, Table
+
+CUE = "cue"
+GAMES = ("eight-ball", "nine-ball", "ten-ball", "straight", "snooker", "three-cushion")
+MOST_BALLS = 22
+SLACK_M = 1e-6  # a frozen ball may be written this much into its neighbour
+
+_POOL = {CUE, *(str(n) for n in range(1, 16))}
+_SNOOKER = {
+    CUE, *(f"red{n}" for n in range(1, 16)), "yellow", "green", "brown", "blue", "pink", "black"
+}  # fmt: skip
+_CAROM = {CUE, "white", "red"}
+IDS = {"snooker": _SNOOKER, "three-cushion": _CAROM}
+
+
+@dataclass(frozen=True)
+class Ball:
+    """One ball: its id and its centre in diamonds."""
+
+    id: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True)
+class Layout:
+    """Balls on a table. Raises BadInputError, one sentence, where the layout cannot be."""
+
+    table: Table
+    game: str
+    balls: tuple[Ball, ...]
+    target: str | None = None
+
+    def __post_init__(self) -> None:
+        if self.game not in GAMES:
+            raise BadInputError(f"unknown game {self.game!r}: use one of {', '.join(GAMES)}", "game")
+        _check_ids(self)
+        for ball in self.balls:
+            _check_place(self.table, ball)
+        _check_overlaps(self)
+
+    @property
+    def cue(self) -> Ball:
+        """The cue ball."""
+        return self.ball(CUE)
+
+    def ball(self, name: str) -> Ball:
+        """The ball called `name`."""
+        for ball in self.balls:
+            if ball.id == name:
+                return ball
+        raise BadInputError(
+            f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target"
+        )
+
+    def metres(self, ball: Ball) -> tuple[float, float]:
+        """A ball's centre in metres, at least one radius off every nose line it is frozen to."""
+        table, r = self.table, self.table.ball_radius
+        x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
+        if abs(x - r) <= SLACK_M or abs(table.length - r - x) <= SLACK_M:
+            x = r if x < table.length / 2 else table.length - r
+        if abs(y - r) <= SLACK_M or abs(table.width - r - y) <= SLACK_M:
+            y = r if y < table.width / 2 else table.width - r
+        return x, y
+
+    def object_balls(self) -> tuple[Ball, ...]:
+        """All balls but the cue ball, in the layout's order."""
+        return tuple(b for b in self.balls if b.id != CUE)
+
+    def obstacles(self) -> NDArray[np.float64]:
+        """Centres of the object balls in metres, (n, 2)."""
+        centres = [self.metres(b) for b in self.object_balls()]
+        return np.array(centres, dtype=np.float64).reshape(-1, 2)
+
+    def index(self, name: str) -> int:
+        """Place of an object ball in `obstacles`."""
+        return [b.id for b in self.object_balls()].index(name)
+
+    def require_target(self, name: str | None = None) -> Ball:
+        """The ball to be hit: `name`, else the layout's own target."""
+        wanted = name or self.target
+        if wanted is None:
+            raise BadInputError("no target: name the ball to be hit with \"target\"", "target")
+        if wanted == CUE:
+            raise BadInputError("target 'cue': choose an object ball to be hit", "target")
+        return self.ball(wanted)
+
+
+def _check_ids(layout: Layout) -> None:
+    known = IDS.get(layout.game, _POOL)
+    seen: set[str] = set()
+    for ball in layout.balls:
+        if ball.id not in known:
+            raise BadInputError(
+                f"unknown ball {ball.id!r} in {layout.game}: use {_id_hint(layout.game)}", "balls"
+            )
+        if ball.id in seen:
+            raise BadInputError(f"two balls are called {ball.id!r}: give each its own id", "balls")
+        seen.add(ball.id)
+    if CUE not in seen:
+        raise BadInputError("no cue ball: add a ball with the id 'cue'", "balls")
+    if len(layout.balls) > MOST_BALLS:
+        raise BadInputError(f"{len(layout.balls)} balls: at most {MOST_BALLS} can lie on a table", "balls")
+    if layout.target is not None:
+        layout.require_target()
+
+
+def _id_hint(game: str) -> str:
+    if game == "snooker":
+        return "cue, red1 to red15, or a colour"
+    return "cue, white, red" if game == "three-cushion" else "cue or 1 to 15"
+
+
+def _check_place(table: Table, ball: Ball) -> None:
+    name = "the cue ball" if ball.id == CUE else f"ball {ball.id}"
+    if not (math.isfinite(ball.x) and math.isfinite(ball.y)):
+        raise BadInputError(
+            f"{name} has no place (x={ball.x}, y={ball.y}): give both coordinates as numbers in diamonds",
+            "balls",
+        )
+    r = table.ball_radius
+    x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
+    pocket = pocket_at(table, x, y)
+    if pocket is not None:
+        raise BadInputError(
+            f"{name} lies in the {pocket} pocket: move its centre out of the mouth, or take it off", "balls"
+        )
+    if not (0.0 <= x <= table.length and 0.0 <= y <= table.width):
+        raise BadInputError(
+            f"{name} lies off the bed (x={ball.x:g}, y={ball.y:g}): x runs 0 to {DIAMONDS_LONG}, "
+            f"y runs 0 to {DIAMONDS_SHORT}",
+            "balls",
+        )
+    for rail, a, b in noses(table):
+        if _distance(x, y, a, b) < r - SLACK_M:
+            least = r / (table.diamond_y if rail.is_long else table.diamond_x)
+            raise BadInputError(
+                f"{name} lies into the {rail} cushion: keep its centre {least:.3g} diamonds off the nose",
+                "balls",
+            )
+
+
+def _distance(x: float, y: float, a: tuple[float, float], b: tuple[float, float]) -> float:
+    dx, dy = b[0] - a[0], b[1] - a[1]
+    t = max(0.0, min(1.0, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy)))
+    return math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+
+
+def _check_overlaps(layout: Layout) -> None:
+    table = layout.table
+    for i, a in enumerate(layout.balls):
+        for b in layout.balls[i + 1 :]:
+            gap = math.hypot((a.x - b.x) * table.diamond_x, (a.y - b.y) * table.diamond_y)
+            if gap < 2 * table.ball_radius - SLACK_M:
+                over = (2 * table.ball_radius - gap) * 1000
+                raise BadInputError(
+                    f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away", "balls"
+                )
+
+
+def spoken(ball_id: str) -> str:
+    """A ball as a player says it: "the 7", "the cue ball", "the blue", "red 4"."""
+    if ball_id == CUE:
+        return "the cue ball"
+    if ball_id.startswith("red") and ball_id != "red":
+        return "red " + ball_id[3:]
+    return f"the {ball_id}"

@@ -1,0 +1,54 @@
+"""The candidate lines for a layout, best first, each with the reason for its place."""
+
+from dataclasses import dataclass
+
+from fandle.core.aim import Aim, Refusal, solve_kick
+from fandle.core.layout import Layout, spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.core.travel import clearance
+
+ROOMY_M = 0.100  # a gap wider than this needs no word
+
+
+@dataclass(frozen=True)
+class Line:
+    """One candidate: its rails, its aim or its refusal, and why it stands where it stands."""
+
+    rails: tuple[Rail, ...]
+    answer: Aim | Refusal
+    why: str
+
+    @property
+    def solved(self) -> bool:
+        """Is there an aim?"""
+        return isinstance(self.answer, Aim)
+
+    @property
+    def window_deg(self) -> float:
+        """Angle by which the cue may be off, both ways together; 0 where there is no aim.
+
+        Millimetres on the rail flatter a shallow line; the angle is what the arm can miss by.
+        """
+        return self.answer.best.window_deg if isinstance(self.answer, Aim) else 0.0
+
+
+def one_rail_lines(layout: Layout, stroke: Stroke, target: str | None = None) -> list[Line]:
+    """The four one-rail kicks, widest window first, refusals last, without their chains."""
+    lines = []
+    for rail in Rail:
+        answer = solve_kick(layout, (rail,), stroke, target, with_chain=False)
+        why = _why(layout, answer) if isinstance(answer, Aim) else answer.reason
+        lines.append(Line((rail,), answer, why))
+    return sorted(lines, key=lambda line: -line.window_deg)
+
+
+def _why(layout: Layout, aim: Aim) -> str:
+    best = aim.best
+    near = clearance(layout, best.shot, best.target)
+    words = "clear both ways"
+    if near is not None and near[1] < ROOMY_M:
+        words = f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"
+    if best.fullness < 0.95:
+        words += f", only {best.fullness:.0%} full"
+    return words

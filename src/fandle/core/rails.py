@@ -1,0 +1,59 @@
+"""The four rails, and what "along" and "off" mean at each."""
+
+from enum import StrEnum
+
+from fandle.core.errors import BadInputError
+
+
+class Rail(StrEnum):
+    """A rail by its name; `index` is its number in the kernels."""
+
+    NEAR = "near"
+    FAR = "far"
+    HEAD = "head"
+    FOOT = "foot"
+
+    @property
+    def index(self) -> int:
+        """Number of this rail in the compiled kernels."""
+        return list(Rail).index(self)
+
+    @property
+    def is_long(self) -> bool:
+        """Does the rail run along x?"""
+        return self in (Rail.NEAR, Rail.FAR)
+
+    @property
+    def at_end(self) -> bool:
+        """Does the rail lie at the high end of the axis it bounds?"""
+        return self in (Rail.FAR, Rail.FOOT)
+
+    def along(self, x: float, y: float) -> float:
+        """The coordinate that runs along this rail."""
+        return x if self.is_long else y
+
+    def across(self, x: float, y: float) -> float:
+        """The coordinate that runs across to this rail."""
+        return y if self.is_long else x
+
+    def point(self, along: float, across: float) -> tuple[float, float]:
+        """(x, y) from the two coordinates as this rail names them."""
+        return (along, across) if self.is_long else (across, along)
+
+
+def parse_rail(text: str) -> Rail:
+    """The rail called `text`."""
+    try:
+        return Rail(text.strip().lower())
+    except ValueError:
+        names = ", ".join(Rail)
+        raise BadInputError(f"unknown rail {text!r}: use one of {names}", "rails") from None
+
+
+def parse_rails(text: str) -> tuple[Rail, ...]:
+    """Rails in order from "far" or "far,foot"; a rail cannot follow itself."""
+    rails = tuple(parse_rail(part) for part in text.split(","))
+    for first, second in zip(rails, rails[1:], strict=False):
+        if first == second:
+            raise BadInputError(f"rail {first} twice running: a ball cannot meet it again at once", "rails")
+    return rails

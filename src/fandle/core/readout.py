@@ -1,0 +1,101 @@
+"""Where a line of aim crosses nose, sights and the centre's turning line; aims in words."""
+
+import math
+import re
+from dataclasses import dataclass
+
+from fandle.core.errors import BadInputError
+from fandle.core.mirror import rail_line
+from fandle.core.rails import Rail, parse_rail
+from fandle.core.table import Point, Table
+
+FRAMES = ("nose", "sight", "centre")
+
+
+@dataclass(frozen=True)
+class Marks:
+    """An aim in the three frames, diamonds along the first rail; sight None without sights."""
+
+    nose: float
+    sight: float | None
+    centre: float
+
+
+def diamond_along(table: Table, rail: Rail) -> float:
+    """One diamond along a rail, in metres."""
+    return table.diamond_x if rail.is_long else table.diamond_y
+
+
+def inset_of(table: Table, frame: str) -> float:
+    """How far inside the nose (m) a frame's line lies; sights lie outside, so negative."""
+    if frame == "nose":
+        return 0.0
+    if frame == "centre":
+        return table.ball_radius
+    if frame == "sight":
+        if table.sight_setback is None:
+            raise BadInputError(f"table {table.name!r} has no sights: give the aim @nose or @centre", "aim")
+        return -table.sight_setback
+    raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim")
+
+
+def crossing(table: Table, rail: Rail, start: Point, direction: float, inset: float) -> float:
+    """Diamonds along the rail where the line crosses `inset` metres inside the nose; inf if parallel."""
+    x, y = start
+    ahead = math.sin(direction) if rail.is_long else math.cos(direction)
+    aside = math.cos(direction) if rail.is_long else math.sin(direction)
+    gap = rail_line(table, rail, inset) - rail.across(x, y)
+    if abs(ahead) < 1e-12:
+        return math.inf
+    return (rail.along(x, y) + gap * aside / ahead) / diamond_along(table, rail)
+
+
+def marks(table: Table, rail: Rail, start: Point, direction: float) -> Marks:
+    """The aim from `start` (m) in `direction` (rad), read at a rail in every frame."""
+    sight = None
+    if table.sight_setback is not None:
+        sight = crossing(table, rail, start, direction, -table.sight_setback)
+    return Marks(
+        nose=crossing(table, rail, start, direction, 0.0),
+        sight=sight,
+        centre=crossing(table, rail, start, direction, table.ball_radius),
+    )
+
+
+def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) -> float:
+    """Direction (rad) from `start` (m) to the mark `at` diamonds along a rail, read in `frame`."""
+    x, y = rail.point(at * diamond_along(table, rail), rail_line(table, rail, inset_of(table, frame)))
+    dx, dy = x - start[0], y - start[1]
+    ahead = dy if rail.is_long else dx
+    if not rail.at_end:
+        ahead = -ahead
+    if ahead < 1e-9:
+        raise BadInputError(
+            f"the cue ball already lies on the {frame} line of the {rail} rail: "
+            "read the aim at the nose, or give a direction",
+            "aim",
+        )
+    return math.atan2(dy, dx)
+
+
+_AIM = re.compile(r"\s*(?P<rail>[a-z]+)\s*:\s*(?P<at>[-+0-9.eE]+)\s*(?:@\s*(?P<frame>[a-z]+))?\s*")
+
+
+def parse_aim(text: str) -> tuple[Rail, float, str]:
+    """(rail, diamonds, frame) from "far:3.42@nose"; the nose where no frame is named."""
+    found = _AIM.fullmatch(text)
+    try:
+        at = float(found["at"]) if found else math.nan
+    except ValueError:
+        at = math.nan
+    if found is None or not math.isfinite(at):
+        raise BadInputError(f"aim {text!r} is not understood: write it like far:3.42@nose", "aim")
+    frame = found["frame"] or "nose"
+    if frame not in FRAMES:
+        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim")
+    return parse_rail(found["rail"]), at, frame
+
+
+def degrees(direction: float) -> float:
+    """A direction in degrees, −180 to 180."""
+    return math.degrees(math.remainder(direction, 2 * math.pi))

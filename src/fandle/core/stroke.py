@@ -1,0 +1,88 @@
+"""A stroke and the cue that makes it, checked."""
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core import constants as k
+from fandle.core.errors import BadInputError
+from fandle.core.physics.strike import squirt_rad
+
+
+@dataclass(frozen=True)
+class Cue:
+    """A cue: ball mass over end mass (inf = ideal, no squirt) and tip diameter in m."""
+
+    name: str
+    end_ratio: float
+    tip: float = k.TIP_DIAMETER_M
+
+
+IDEAL = Cue("ideal", math.inf)
+CUES = {cue.name: cue for cue in (IDEAL, Cue("house", k.HOUSE_END_RATIO), Cue("slim", k.SLIM_END_RATIO))}
+
+
+def find_cue(name: str | None) -> Cue:
+    """The cue called `name`; None is the ideal cue."""
+    if name is None:
+        return IDEAL
+    if name not in CUES:
+        raise BadInputError(f"unknown cue {name!r}: use one of {', '.join(CUES)}", "cue")
+    return CUES[name]
+
+
+@dataclass(frozen=True)
+class Stroke:
+    """speed: m/s as the ball leaves the tip; side (+ right), up (+ above): radii; elevation: degrees."""
+
+    speed: float
+    side: float = 0.0
+    up: float = 0.0
+    elevation: float = 0.0
+    cue: Cue = IDEAL
+
+    def __post_init__(self) -> None:
+        for name in ("speed", "side", "up", "elevation"):
+            if not math.isfinite(getattr(self, name)):
+                raise BadInputError(f"{name} is {getattr(self, name)}: give it as a number", name)
+        if self.speed <= 0.0:
+            raise BadInputError(f"speed {self.speed:g} m/s does not move the ball: give more than 0", "speed")
+        if self.speed > k.FASTEST_MPS:
+            raise BadInputError(
+                f"speed {self.speed:g} m/s is faster than any break: give at most {k.FASTEST_MPS:g}", "speed"
+            )
+        offset = math.hypot(self.side, self.up)
+        if offset > k.MISCUE_LIMIT + 1e-12:
+            raise BadInputError(
+                f"the tip is {offset:.2f} of the radius off centre, a miscue: "
+                f"keep it within {k.MISCUE_LIMIT:g}",
+                "side" if abs(self.side) >= abs(self.up) else "up",
+            )
+        if not 0.0 <= self.elevation <= k.STEEPEST_DEG:
+            raise BadInputError(
+                f"elevation {self.elevation:g}° is out of range: 0 is level, at most {k.STEEPEST_DEG:g}; "
+                "a leap off the bed is not played",
+                "elevation",
+            )
+
+    def array(self) -> NDArray[np.float64]:
+        """The stroke as the kernels take it."""
+        return np.array(
+            [self.speed, self.side, self.up, math.radians(self.elevation), self.cue.end_ratio],
+            dtype=np.float64,
+        )
+
+    @property
+    def squirt(self) -> float:
+        """Angle in radians by which the ball leaves to the left of the cue's line."""
+        return float(squirt_rad(self.side, self.cue.end_ratio))
+
+    def plain(self) -> "Stroke":
+        """The same speed struck level in the centre with the ideal cue."""
+        return Stroke(self.speed)
+
+    def with_(self, **changes: float | Cue) -> "Stroke":
+        """This stroke with some of it changed."""
+        return replace(self, **changes)  # type: ignore[arg-type]  # field names are checked by replace

@@ -1,0 +1,90 @@
+"""Reading a played path: where it crosses a line, how near it comes to a ball."""
+
+import math
+from collections.abc import Iterable
+
+from fandle.core.layout import Ball, Layout
+from fandle.core.physics.touch import nearest_time
+from fandle.core.rails import Rail
+from fandle.core.shot import Piece, Shot
+from fandle.core.table import Point, Table
+
+
+def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
+    """Least distance in metres between a path and the point (x, y) in metres; inf without path."""
+    sx, sy = table.diamond_x, table.diamond_y
+    least = math.inf
+    for q in pieces:
+        if q.lasts <= 0.0:
+            continue
+        dx, dy = q.start[0] * sx - x, q.start[1] * sy - y
+        vx = 2 * (q.control[0] - q.start[0]) * sx / q.lasts
+        vy = 2 * (q.control[1] - q.start[1]) * sy / q.lasts
+        ax = 2 * (q.start[0] - 2 * q.control[0] + q.end[0]) * sx / q.lasts**2
+        ay = 2 * (q.start[1] - 2 * q.control[1] + q.end[1]) * sy / q.lasts**2
+        t = nearest_time(dx, dy, vx, vy, ax, ay, q.lasts)
+        least = min(least, math.hypot(dx + t * (vx + ax * t / 2), dy + t * (vy + ay * t / 2)))
+    return least
+
+
+def clearance(layout: Layout, shot: Shot, target: str) -> tuple[Ball, float] | None:
+    """The ball that the path passes most closely, and the gap between the two in metres."""
+    table = layout.table
+    gaps = [
+        (nearest(table, shot.pieces, *layout.metres(ball)) - 2 * table.ball_radius, ball)
+        for ball in layout.object_balls()
+        if ball.id != target
+    ]
+    if not gaps:
+        return None
+    gap, ball = min(gaps, key=lambda pair: pair[0])
+    return ball, gap
+
+
+def crosses(shot: Shot, rail: Rail, leg: int, across: float) -> tuple[float, float] | None:
+    """(along, direction of travel ±1) where a leg crosses the line `across`, parallel to `rail`.
+
+    Diamonds. Where the leg ends before the line, it is carried on straight; None where it
+    never leaves the rail.
+    """
+    pieces = [q for q in shot.pieces if q.leg == leg and q.lasts > 0.0]
+    for q in pieces:
+        s = _bezier_root(*(rail.across(*p) for p in (q.start, q.control, q.end)), across)
+        if s is not None:
+            return _bezier(*(rail.along(*p) for p in (q.start, q.control, q.end)), s), _travel(pieces, rail)
+    for q in reversed(pieces):
+        tail_along = rail.along(*q.end) - rail.along(*q.control)
+        tail_across = rail.across(*q.end) - rail.across(*q.control)
+        if tail_across * (across - rail.across(*q.end)) > 0.0:
+            run = (across - rail.across(*q.end)) / tail_across
+            return rail.along(*q.end) + run * tail_along, _travel(pieces, rail)
+    return None
+
+
+def _travel(pieces: list[Piece], rail: Rail) -> float:
+    way = rail.along(*pieces[-1].end) - rail.along(*pieces[0].start)
+    return math.copysign(1.0, way)
+
+
+def _bezier(p0: float, p1: float, p2: float, s: float) -> float:
+    return (1 - s) ** 2 * p0 + 2 * s * (1 - s) * p1 + s * s * p2
+
+
+def _bezier_root(p0: float, p1: float, p2: float, goal: float) -> float | None:
+    """First parameter in [0, 1] at which a quadratic Bézier coordinate reaches `goal`."""
+    a, b, c = p0 - 2 * p1 + p2, 2 * (p1 - p0), p0 - goal
+    if abs(a) < 1e-14:
+        roots = [-c / b] if b else []
+    else:
+        disc = b * b - 4 * a * c
+        if disc < 0:
+            return None
+        q = -0.5 * (b + math.copysign(math.sqrt(disc), b))
+        roots = sorted([q / a, *([c / q] if q else [])])
+    return next((s for s in roots if -1e-12 <= s <= 1 + 1e-12), None)
+
+
+def end_of_leg(shot: Shot, leg: int) -> Point | None:
+    """Where a leg ends, in diamonds."""
+    ends = [q.end for q in shot.pieces if q.leg == leg]
+    return ends[-1] if ends else None

@@ -1,0 +1,1 @@
+"""The border: Pydantic models of every file read and every answer written."""

@@ -1,0 +1,61 @@
+"""Settings shared by all border models, and one way to turn their faults into a sentence."""
+
+import json
+import math
+from typing import Annotated, Any, TypeVar
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
+
+from fandle.core.errors import BadInputError
+
+
+def _number(value: Any) -> Any:
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise ValueError(f"{value!r} is not a number")
+    if not math.isfinite(value):
+        raise ValueError(f"{value!r} is not a finite number")
+    return value
+
+
+M = TypeVar("M", bound=BaseModel)
+Number = Annotated[float, BeforeValidator(_number)]
+
+
+class Strict(BaseModel):
+    """Unknown names are refused, numbers are numbers, nothing changes once read."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False, ser_json_inf_nan="null")
+
+
+def sentence(error: ValidationError) -> str:
+    """The first fault of a model as one sentence that names the place."""
+    fault = error.errors()[0]
+    place = ".".join(str(part) for part in fault["loc"]) or "the input"
+    kind = fault["type"]
+    if kind == "missing":
+        return f"{place} is missing: give it a value"
+    if kind == "extra_forbidden":
+        return f"{place} is not known here: check the spelling or leave it out"
+    text = fault["msg"].removeprefix("Value error, ")
+    return f"{place}: {text[:1].lower()}{text[1:]}"
+
+
+def read_json(text: str | bytes) -> Any:
+    """Parse JSON; a fault is one sentence with line and column."""
+    try:
+        return json.loads(text)
+    except json.JSONDecodeError as fault:
+        raise BadInputError(
+            f"this is not JSON (line {fault.lineno}, column {fault.colno}: {fault.msg}): check the file"
+        ) from None
+    except (UnicodeDecodeError, RecursionError, ValueError):
+        raise BadInputError("this is not JSON text: check the file") from None
+
+
+def validated(model: type[M], data: Any) -> M:
+    """`data` as a model, or BadInputError with one sentence."""
+    try:
+        return model.model_validate(data)
+    except ValidationError as error:
+        place = ".".join(str(part) for part in error.errors()[0]["loc"])
+        raise BadInputError(sentence(error), place) from None

@@ -1,0 +1,54 @@
+"""Answers for a person at a terminal."""
+
+from typing import Any
+
+from fandle.core.aim import Aim, Refusal
+from fandle.core.counts.base import Count, NoCount, figure
+from fandle.core.shot import Shot
+
+
+def shot(played: Shot) -> str:
+    """A shot, one line an event."""
+    lines = []
+    for event in played.events:
+        what = event.rail or event.other or ""
+        if event.pocket:
+            what = f"{event.pocket} pocket"
+        lines.append(
+            f"{event.t:6.3f} s  {event.kind:<5} {what:<16} at {event.x:.3f}, {event.y:.3f}  {event.speed:.2f} m/s"
+        )
+    return "\n".join(lines)
+
+
+def aim(answer: Aim | Refusal) -> str:
+    """An aim: the mark first, then its chain."""
+    if isinstance(answer, Refusal):
+        return f"no: {answer.reason}"
+    best = answer.best
+    rail = best.rails[0]
+    sight = "" if best.corrected.sight is None else f", or sight through {best.corrected.sight:.2f}"
+    lines = [
+        f"aim at the {rail} rail, {best.corrected.nose:.2f} at the nose{sight}",
+        f"mirror in the noses  {best.mirror.nose:6.2f}",
+    ]
+    lines += [f"{link.link:<20} {link.shift:+6.2f}" for link in answer.chain if abs(link.shift) >= 0.005]
+    lines.append(f"window {best.window_less_mm:.0f} mm less, {best.window_more_mm:.0f} mm more")
+    return "\n".join(lines)
+
+
+def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
+    """Counts, one block each."""
+    blocks = []
+    for c in found:
+        if isinstance(c, NoCount):
+            blocks.append(f"{c.method} {c.title}: does not apply ({c.reason})")
+            continue
+        lands = c.lands
+        off = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+        blocks.append("\n".join([f"{c.method} {c.title}, {c.rails[0]} rail", *c.steps, c.say, f"lands {off}"]))
+    return "\n\n".join(blocks)
+
+
+def table(data: dict[str, Any]) -> str:
+    """A table, one number a line."""
+    return "\n".join(f"{name:<20} {value}" for name, value in data.items())
