@@ -149,10 +149,18 @@ def solve_kick(
         return _refuse(question, stroke, best)
     solutions = [_solution(question, stroke, row, mirror, natural) for row in found]
     solutions.sort(key=lambda s: -s.window_mm)
-    chain: tuple[Link, ...] = ()
-    if with_chain:
-        chain = _chain(question, stroke, solutions[0], mirror, natural)
-    return Aim(tuple(solutions), chain)
+    aim = Aim(tuple(solutions), ())
+    return add_chain(layout, stroke, aim, hit) if with_chain else aim
+
+
+def add_chain(layout: Layout, stroke: Stroke, aim: Aim, hit: float = 0.0) -> Aim:
+    """The same aim with the chain of its best solution, asked with the same stroke and `hit`."""
+    best = aim.best
+    question = _Question(layout, best.target, best.rails, max(-FULLEST, min(FULLEST, hit)))
+    mirror, natural = question.geometric(0.0), question.geometric(layout.table.ball_radius)
+    if mirror is None or natural is None:
+        raise BadInputError(f"hit {hit} has no natural line: ask for a fuller one", "hit")
+    return replace(aim, chain=_chain(question, stroke, best, mirror, natural))
 
 
 def _search(question: _Question, stroke: Stroke) -> tuple[list[NDArray[np.float64]], float]:

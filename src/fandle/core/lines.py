@@ -1,9 +1,10 @@
 """The candidate lines for a layout, best first, each with the reason for its place."""
 
+import math
 from dataclasses import dataclass
 
 from fandle.core.aim import Aim, Refusal, solve_kick
-from fandle.core.layout import Layout, spoken
+from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
@@ -41,6 +42,23 @@ def one_rail_lines(layout: Layout, stroke: Stroke, target: str | None = None) ->
         why = _why(layout, answer) if isinstance(answer, Aim) else answer.reason
         lines.append(Line((rail,), answer, why))
     return sorted(lines, key=lambda line: -line.window_deg)
+
+
+def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
+    """The ball nearest to the cue ball that blocks the straight line to the target, if any."""
+    goal = layout.require_target(target)
+    cx, cy = layout.metres(layout.cue)
+    gx, gy = layout.metres(goal)
+    away = math.hypot(gx - cx, gy - cy)
+    ux, uy = (gx - cx) / away, (gy - cy) / away
+    blockers = []
+    for ball in layout.object_balls():
+        x, y = layout.metres(ball)
+        ahead = (x - cx) * ux + (y - cy) * uy
+        aside = abs((x - cx) * uy - (y - cy) * ux)
+        if ball != goal and 0.0 < ahead < away and aside < 2 * layout.table.ball_radius:
+            blockers.append((ahead, ball))
+    return min(blockers, key=lambda pair: pair[0])[1] if blockers else None
 
 
 def _why(layout: Layout, aim: Aim) -> str:

@@ -2,6 +2,7 @@
 
 import json
 import math
+from collections.abc import Mapping
 from typing import Annotated, Any, TypeVar
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
@@ -29,7 +30,11 @@ class Strict(BaseModel):
 
 def sentence(error: ValidationError) -> str:
     """The first fault of a model as one sentence that names the place."""
-    fault = error.errors()[0]
+    return fault_sentence(error.errors()[0])
+
+
+def fault_sentence(fault: Mapping[str, Any]) -> str:
+    """One fault as Pydantic lists it, as a sentence."""
     place = ".".join(str(part) for part in fault["loc"]) or "the input"
     kind = fault["type"]
     if kind == "missing":

@@ -1,0 +1,1 @@
+"""What is kept: the club's tables and players, and named layouts. SQLite; many readers, one writer."""

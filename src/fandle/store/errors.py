@@ -1,0 +1,7 @@
+"""What can be wrong with the data folder or the database in it."""
+
+from fandle.core.errors import FandleError
+
+
+class StoreError(FandleError):
+    """The database cannot be used; the sentence says what to do. Nothing was changed."""

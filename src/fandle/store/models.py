@@ -1,0 +1,45 @@
+"""Tables of the database. Layouts and tables are kept as the JSON of their file formats."""
+
+from sqlalchemy import JSON, ForeignKey
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Root of all records."""
+
+
+class Club(Base):
+    """A club."""
+
+    __tablename__ = "club"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+
+
+class Player(Base):
+    """A player, known by a nickname."""
+
+    __tablename__ = "player"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    nickname: Mapped[str] = mapped_column(unique=True)
+    club_id: Mapped[int] = mapped_column(ForeignKey("club.id"))
+
+
+class ClubTable(Base):
+    """A table that stands in a club; `data` is a table name or a whole table object."""
+
+    __tablename__ = "club_table"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    label: Mapped[str] = mapped_column(unique=True)
+    club_id: Mapped[int] = mapped_column(ForeignKey("club.id"))
+    data: Mapped[object] = mapped_column(JSON)
+
+
+class NamedLayout(Base):
+    """A layout kept under a name; `data` is a layout file, `note` says what makes it worth solving."""
+
+    __tablename__ = "named_layout"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    note: Mapped[str]
+    data: Mapped[object] = mapped_column(JSON)

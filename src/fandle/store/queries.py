@@ -1,0 +1,49 @@
+"""What is asked of the database."""
+
+from dataclasses import dataclass
+from typing import Any, cast
+
+from sqlalchemy import func, select
+
+from fandle.store.database import Database
+from fandle.store.models import Club, ClubTable, NamedLayout, Player
+
+
+@dataclass(frozen=True)
+class Saved:
+    """A named layout: `data` is a layout file."""
+
+    id: int
+    name: str
+    note: str
+    data: dict[str, Any]
+
+
+def layouts(database: Database) -> list[Saved]:
+    """All named layouts, in the order they were added."""
+    with database.read() as session:
+        rows = session.scalars(select(NamedLayout).order_by(NamedLayout.id)).all()
+        return [Saved(r.id, r.name, r.note, cast(dict[str, Any], r.data)) for r in rows]
+
+
+def table_label(database: Database, name: str) -> str | None:
+    """What the club calls its table of this name; None if it has none."""
+    with database.read() as session:
+        for row in session.scalars(select(ClubTable).order_by(ClubTable.id)):
+            if row.data == name:
+                return row.label
+    return None
+
+
+def fill_demo(database: Database, demo: dict[str, Any]) -> bool:
+    """Put the demo club into an empty database; False (and nothing done) if it is not empty."""
+    with database.write() as session:
+        if session.scalar(select(func.count()).select_from(NamedLayout)):
+            return False
+        club = Club(name=demo["club"])
+        session.add(club)
+        session.flush()
+        session.add_all(Player(nickname=name, club_id=club.id) for name in demo["players"])
+        session.add_all(ClubTable(label=t["label"], data=t["table"], club_id=club.id) for t in demo["tables"])
+        session.add_all(NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"])
+        return True

@@ -1,0 +1,1 @@
+"""The web application: pages, JSON, and the files that draw them."""

@@ -1,0 +1,108 @@
+"""Addresses: the one place that knows every URL and how a page's state is written in one.
+
+`/?table=pool-9ft&game=nine-ball&balls=cue:1.1,0.55;7:5.3,0.5&target=7&speed=3.22&side=0.17&rail=far`
+Positions in diamonds, the stroke in the units of the contract.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from urllib.parse import quote
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout import Ball, Layout
+from fandle.core.rails import Rail, parse_rail
+from fandle.core.readout import FRAMES
+from fandle.core.stroke import Stroke
+from fandle.core.table import standard_table
+from fandle.core.units import default_speed
+
+TABLE_ROOM = "/"
+ANSWER = "/api/answer"
+ADD_BALL = "/api/add-ball"
+READ_LAYOUT = "/api/read-layout"
+SAVE_LAYOUT = "/layout.fandle.json"
+HEALTH = "/api/health"
+STATIC = "/static"
+
+PLACES = 4  # decimals of a diamond (0.03 mm), of a m/s and of a radius kept in an address
+
+
+@dataclass(frozen=True)
+class State:
+    """What a Table room page shows: layout, stroke, and the reader's choices ("" = best)."""
+
+    layout: Layout
+    stroke: Stroke
+    rail: Rail | None = None
+    method: str = "M3"
+    frame: str = "nose"
+
+
+def number(value: float) -> str:
+    """A number as short as it goes."""
+    return f"{value:.{PLACES}f}".rstrip("0").rstrip(".") or "0"
+
+
+def rounded(state: State) -> State:
+    """The state as its own address will give it back, to the last digit."""
+    balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.balls)
+    layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
+    s = state.stroke
+    stroke = Stroke(max(_keep(s.speed), 1e-4), _keep(s.side), _keep(s.up))
+    return State(layout, stroke, state.rail, state.method, state.frame)
+
+
+def _keep(value: float) -> float:
+    return float(number(value))
+
+
+def write(state: State) -> str:
+    """The query of the address that holds a state."""
+    layout, stroke = state.layout, state.stroke
+    balls = ";".join(f"{b.id}:{number(b.x)},{number(b.y)}" for b in layout.balls)
+    parts = {
+        "table": layout.table.name,
+        "game": layout.game,
+        "balls": balls,
+        "target": layout.target or "",
+        "speed": number(stroke.speed),
+        "side": number(stroke.side),
+        "up": number(stroke.up),
+        "rail": state.rail.value if state.rail else "",
+        "method": state.method,
+        "frame": state.frame,
+    }
+    return "&".join(f"{name}={quote(value, safe=':,;.-')}" for name, value in parts.items() if value)
+
+
+def read(query: Mapping[str, str]) -> State:
+    """The state an address holds; BadInputError, one sentence, where it is not understood."""
+    table = standard_table(query.get("table", "pool-9ft"))
+    balls = tuple(_ball(part) for part in query.get("balls", "").split(";") if part)
+    layout = Layout(table, query.get("game", "nine-ball"), balls, query.get("target") or None)
+    speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
+    stroke = Stroke(speed, _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up"))
+    rail = parse_rail(query["rail"]) if query.get("rail") else None
+    return State(layout, stroke, rail, query.get("method", "M3"), check_frame(query.get("frame", "nose")))
+
+
+def check_frame(frame: str) -> str:
+    """A frame a mark can be printed in."""
+    if frame not in FRAMES:
+        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "frame")
+    return frame
+
+
+def _ball(text: str) -> Ball:
+    name, _, place = text.partition(":")
+    x, comma, y = place.partition(",")
+    if not comma:
+        raise BadInputError(f"ball {text!r} is not understood: write it like 7:5.3,0.5", "balls")
+    return Ball(name, _float(x, "balls"), _float(y, "balls"))
+
+
+def _float(text: str, field: str) -> float:
+    try:
+        return float(text)
+    except ValueError:
+        raise BadInputError(f"{field}: {text!r} is not a number", field) from None

@@ -1,0 +1,111 @@
+"""JSON of the Table room."""
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Body, Request
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from fandle.core.edit import add_ball
+from fandle.core.rails import parse_rail
+from fandle.core.stroke import Stroke
+from fandle.core.table import Table
+from fandle.core.units import default_speed, offset_of, speed_of
+from fandle.formats.base import Number
+from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout
+from fandle.web import address
+from fandle.web.view import answer
+
+router = APIRouter()
+LARGEST_FILE = 1_000_000  # bytes of a layout file
+
+
+class Fault(BaseModel):
+    """What is wrong with a question."""
+
+    error: str
+    field: str
+
+
+FAULTS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Fault, "description": "The body is not JSON."},
+    422: {"model": Fault, "description": "The question cannot be; the sentence says what to do."},
+}
+
+
+class Scene(BaseModel):
+    """A layout as the page holds it: a table by name, balls, target."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    format: str = LAYOUT_FORMAT
+    table: str
+    game: str
+    balls: list[BallFile] = Field(max_length=64)
+    target: str | None = None
+
+
+class Question(BaseModel):
+    """A layout with a stroke: speed in m/s or lengths, side and height in radii or tips."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    speed: Number | None = None
+    lengths: Number | None = Field(default=None, gt=0, le=20)
+    side: Number = 0.0
+    up: Number = 0.0
+    tips: Number | None = None
+    height: Number | None = None
+    rail: str | None = None
+    method: str = "M3"
+    frame: str = "nose"
+
+    def stroke(self, table: Table) -> Stroke:
+        """The stroke; lengths and tips win over m/s and radii."""
+        speed = default_speed(table) if self.speed is None else self.speed
+        if self.lengths is not None:
+            speed = speed_of(table, round(self.lengths, 3))
+        side = self.side if self.tips is None else offset_of(self.tips, table)
+        up = self.up if self.height is None else offset_of(self.height, table)
+        return Stroke(speed, side, up)
+
+
+@router.post(address.ANSWER, responses=FAULTS)
+def post_answer(question: Question) -> dict[str, Any]:
+    """Everything the Table room shows for a layout and a stroke."""
+    layout = layout_of(question.layout.model_dump())
+    state = address.State(
+        layout,
+        question.stroke(layout.table),
+        parse_rail(question.rail) if question.rail else None,
+        question.method,
+        address.check_frame(question.frame),
+    )
+    return answer(state)
+
+
+@router.post(address.ADD_BALL, responses=FAULTS)
+def post_add_ball(scene: Scene) -> dict[str, Any]:
+    """The layout with one more ball on a free place."""
+    return layout_json(add_ball(layout_of(scene.model_dump())))
+
+
+@router.post(address.READ_LAYOUT, responses=FAULTS)
+def post_read_layout(text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)]) -> dict[str, Any]:
+    """A layout file, checked, as the page holds it."""
+    return layout_json(read_layout(text))
+
+
+@router.get(address.SAVE_LAYOUT, responses=FAULTS)
+def get_layout_file(request: Request) -> JSONResponse:
+    """The layout an address holds, as a file to keep."""
+    state = address.read(request.query_params)
+    headers = {"Content-Disposition": 'attachment; filename="layout.fandle.json"'}
+    return JSONResponse(layout_json(state.layout), headers=headers)
+
+
+@router.get(address.HEALTH)
+def get_health() -> dict[str, str]:
+    """Is the server up?"""
+    return {"status": "ok"}

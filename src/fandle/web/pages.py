@@ -1,0 +1,74 @@
+"""HTML pages."""
+
+import json
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+from fastapi.templating import Jinja2Templates
+
+from fandle.core import constants
+from fandle.core.errors import BadInputError
+from fandle.core.stroke import Stroke
+from fandle.core.units import default_speed, tips_of
+from fandle.formats.files import layout_of
+from fandle.store.queries import Saved, layouts, table_label
+from fandle.web import address
+from fandle.web.drawing import drawing
+from fandle.web.view import answer
+
+router = APIRouter()
+
+FIRST_BALLS = "cue:2,1;1:6,1"  # what a room with no saved layout begins with
+FIRST_TARGET = "1"
+
+
+@router.get(address.TABLE_ROOM, response_class=HTMLResponse)
+def table_room(request: Request) -> HTMLResponse:
+    """What do I shoot, and where do I aim?"""
+    database = request.app.state.database
+    saved = layouts(database)
+    fault = ""
+    try:
+        state = address.read(request.query_params) if request.query_params else _first(saved)
+        data = answer(state)
+    except BadInputError as error:
+        fault = f"This link cannot be opened: {error}."
+        state = _first(saved)
+        data = answer(state)
+    table = state.layout.table
+    templates: Jinja2Templates = request.app.state.templates
+    limits = {
+        "tips": round(tips_of(constants.MISCUE_LIMIT, table), 3),
+        "radius": table.ball_radius * 1000,
+    }
+    context: dict[str, Any] = {
+        "answer": data,
+        "state": json.dumps(data, allow_nan=False),
+        "fault": fault,
+        "drawing": drawing(table),
+        "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
+        "limits": limits,
+        "table_label": table_label(database, table.name) or table.name,
+        "saved": [(s.name, s.note, address.TABLE_ROOM + "?" + _query(s)) for s in saved],
+        "urls": {"answer": address.ANSWER, "add": address.ADD_BALL, "read": address.READ_LAYOUT},
+        "save_url": address.SAVE_LAYOUT,
+    }
+    return templates.TemplateResponse(request, "table.html", context)
+
+
+def _first(saved: list[Saved]) -> address.State:
+    if saved:
+        return _state(saved[0])
+    return address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET})
+
+
+def _state(saved: Saved) -> address.State:
+    layout = layout_of(saved.data)
+    return address.State(layout, Stroke(default_speed(layout.table)))
+
+
+def _query(saved: Saved) -> str:
+    return address.write(_state(saved))
+
+

@@ -1,0 +1,94 @@
+// Marks on the rails: the mark to shoot at with its dimension lines, and the numbers of the count.
+
+import { svg } from "./dom.js";
+
+function clear(group) {
+  group.replaceChildren();
+}
+
+function line(sheet, rail, from, to, name) {
+  const [x1, y1] = sheet.onRail(rail, ...from);
+  const [x2, y2] = sheet.onRail(rail, ...to);
+  return svg("path", { class: name, d: `M${x1} ${y1}L${x2} ${y2}` });
+}
+
+function label(sheet, rail, at, out, text, name) {
+  const [x, y] = sheet.onRail(rail, at, out);
+  const turned = rail === "head" || rail === "foot";
+  const attributes = { class: name, x, y };
+  if (turned && name.startsWith("dim")) attributes.transform = `rotate(-90 ${x} ${y})`;
+  return svg("text", attributes, text);
+}
+
+// An oblique tick, as a draughtsman ends a dimension line.
+function tick(sheet, rail, at, out, px, name) {
+  const [x, y] = sheet.onRail(rail, at, out);
+  return svg("path", { class: name, d: `M${x - 4 * px} ${y + 4 * px}L${x + 4 * px} ${y - 4 * px}` });
+}
+
+export function drawMark(sheet, group, chosen, frame) {
+  clear(group);
+  if (!chosen || !chosen.solved) return;
+  const { rail, answer, drawing } = chosen;
+  const px = sheet.mmPerPixel();
+  const unit = rail === "far" || rail === "near" ? sheet.dx : sheet.dy;
+  const nose = drawing.mark.nose;
+  const aim = answer.corrected[frame];
+  const foot = frame === "sight" ? sheet.setback : 0;
+  const out = sheet.rail + 15 * px;
+  // text stands on the line; below and at the right of the table that is its far side
+  const above = out + (rail === "near" || rail === "foot" ? 22 : 6) * px;
+  const aboveSmall = out + (rail === "near" || rail === "foot" ? 16 : 6) * px;
+
+  const a = sheet.onRail(rail, drawing.mark.less, 0);
+  const b = sheet.onRail(rail, drawing.mark.more, 0);
+  const c = sheet.onRail(rail, drawing.mark.more, 45);
+  const d = sheet.onRail(rail, drawing.mark.less, 45);
+  group.append(svg("polygon", { class: "mark-window", points: [a, b, c, d].map((p) => p.join(",")).join(" ") }));
+  const tip = sheet.onRail(rail, nose, 0);
+  const left = sheet.onRail(rail, nose - (7 * px) / unit, 13 * px);
+  const right = sheet.onRail(rail, nose + (7 * px) / unit, 13 * px);
+  group.append(svg("polygon", { class: "mark-point", points: [tip, left, right].map((p) => p.join(",")).join(" ") }));
+
+  if (aim === null) return;
+  const natural = answer.natural[frame];
+  group.append(
+    line(sheet, rail, [0, sheet.rail + 6 * px], [0, out + 6 * px], "dim thin"),
+    line(sheet, rail, [aim, foot + 4], [aim, out + 6 * px], "dim thin"),
+    line(sheet, rail, [0, out], [aim, out], "dim hot"),
+    tick(sheet, rail, 0, out, px, "dim"),
+    tick(sheet, rail, aim, out, px, "dim"),
+  );
+  const room = (aim * unit) / px;
+  group.append(label(sheet, rail, room < 50 ? aim + (30 * px) / unit : aim / 2, above, chosen.big, "dim-text hot"));
+  const apart = Math.abs(natural - aim);
+  if ((apart * unit) / px > 8) {
+    group.append(
+      line(sheet, rail, [natural, 4], [natural, out + 6 * px], "dim thin"),
+      line(sheet, rail, [aim, out], [natural, out], "dim"),
+      tick(sheet, rail, natural, out, px, "dim"),
+    );
+    if (room >= 50) {
+      const wide = (apart * unit) / px > 34;
+      const beside = natural > aim ? natural + (20 * px) / unit : aim + (20 * px) / unit;
+      group.append(label(sheet, rail, wide ? (aim + natural) / 2 : beside, aboveSmall, apart.toFixed(2), "dim-text"));
+    }
+  }
+}
+
+export function drawCount(sheet, group, count, cue) {
+  clear(group);
+  if (!count || !count.applies) return;
+  const px = sheet.mmPerPixel();
+  const aimRail = count.rails[0];
+  for (const number of count.numbers) {
+    const strong = number.role !== "scale";
+    const onAim = number.rail === aimRail;
+    const far = number.role === "cue" ? sheet.rail + 14 * px : sheet.rail - 10 * px;
+    group.append(label(sheet, number.rail, number.at, far, number.label, `count-text${strong ? " strong" : ""}`));
+    const from = number.role === "cue" ? 45 : sheet.rail - 22 * px;
+    const to = number.role === "cue" ? sheet.rail + 4 * px : sheet.rail - 19 * px;
+    if (!onAim || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], "count-tick"));
+  }
+  group.dataset.cue = cue ? cue.id : "";
+}

@@ -1,0 +1,107 @@
+// The panels beside the drawing. Each is a function of the server's answer; none keeps state.
+
+import { html, svg } from "./dom.js";
+
+export function drawTask(element, headline) {
+  element.replaceChildren();
+  if (!headline.ball) {
+    element.append(headline.way);
+    return;
+  }
+  element.append("Kick ", html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
+}
+
+export function drawAnswer(element, answer, onFrame) {
+  const { chosen, stroke } = answer;
+  element.replaceChildren();
+  element.classList.toggle("refused", !chosen || !chosen.solved);
+  if (!chosen) {
+    element.append(html("p", { class: "lead" }, "Choose the ball to be hit, in the list of balls."));
+    return;
+  }
+  if (!chosen.solved) {
+    element.append(
+      html("p", { class: "lead" }, `Over the ${chosen.rail} rail`),
+      html("p", { class: "big" }, html("strong", {}, "no line")),
+      html("p", { class: "other" }, `${chosen.reason}. Try another rail, speed or side.`));
+    return;
+  }
+  element.append(
+    html("p", { class: "lead" }, `Aim at the ${chosen.rail} rail`),
+    html("p", { class: "big" }, html("strong", { id: "mark" }, chosen.big), html("span", {}, chosen.big_words)));
+  if (chosen.other) {
+    const other = html("button", { class: "other", type: "button", id: "other-frame", title: "Print this one large" },
+      chosen.other.before, html("b", {}, chosen.other.mark), chosen.other.after);
+    other.addEventListener("click", () => onFrame(chosen.other.frame));
+    element.append(other);
+  }
+  const fact = (name, value, more) => html("div", {}, html("dt", {}, name), html("dd", {}, value, more ? html("small", {}, more) : ""));
+  element.append(
+    html("dl", { class: "facts" },
+      fact("Speed", stroke.speed_text, stroke.speed_more),
+      fact("Side", stroke.side_text, chosen.running),
+      fact("Height", stroke.height_text)),
+    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, chosen.window, chosen.thickness ? `; ${chosen.thickness}` : "")));
+}
+
+export function drawLines(element, answer, onRail) {
+  const list = html("ol");
+  for (const line of answer.lines) {
+    const chosen = answer.chosen && answer.chosen.rail === line.rail;
+    const button = html("button", { type: "button", "aria-pressed": String(chosen), class: line.solved ? "" : "off", "data-rail": line.rail },
+      html("span", { class: "name" }, line.name), html("span", { class: "why" }, line.why), html("span", { class: "at" }, line.mark));
+    button.addEventListener("click", () => onRail(line.rail));
+    list.append(html("li", {}, button));
+  }
+  const held = document.activeElement?.dataset?.rail;
+  element.replaceChildren(list);
+  if (held) element.querySelector(`[data-rail="${held}"]`)?.focus();
+}
+
+export function drawCountPanel(element, count, onMethod) {
+  const held = document.activeElement?.dataset?.method;
+  element.replaceChildren();
+  if (!count) return;
+  const head = html("div", { class: "count-head", role: "group", "aria-label": "School" });
+  for (const school of count.methods) {
+    const button = html("button", { type: "button", "aria-pressed": String(school.chosen), "data-method": school.method }, `${school.title} count`);
+    button.addEventListener("click", () => onMethod(school.method));
+    head.append(button);
+  }
+  element.append(head);
+  if (!count.applies) {
+    element.append(html("p", {}, `Does not apply: ${count.reason}.`));
+  } else {
+    for (const step of count.steps.slice(0, -1)) element.append(html("p", { class: "sum small" }, step));
+    element.append(
+      html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)),
+      html("p", {}, count.say),
+      html("p", {}, `Played plain at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.`));
+  }
+  if (held) element.querySelector(`[data-method="${held}"]`)?.focus();
+}
+
+export function drawChain(element, chosen) {
+  element.replaceChildren();
+  if (!chosen || !chosen.solved) return;
+  const rows = chosen.chain;
+  const values = rows.flatMap((row) => (row.from === null ? [row.to] : [row.from, row.to]));
+  // the first bar is a length from nought; the others are steps, so the scale shows where they happen
+  const low = Math.min(...values);
+  const high = Math.max(...values);
+  const spread = Math.max(high - low, 0.05);
+  const left = low - spread * 0.55;
+  const x = (value) => (100 * (value - left)) / (high - left);
+  const body = html("tbody");
+  rows.forEach((row, index) => {
+    const start = row.from === null ? left : Math.min(row.from, row.to);
+    const end = Math.max(row.from ?? row.to, row.to);
+    const kind = index === 0 ? "bar-start" : row.to > row.from ? "bar-plus" : "bar-minus";
+    const bar = svg("svg", { viewBox: "0 0 100 10", preserveAspectRatio: "none", "aria-hidden": "true" },
+      svg("rect", { class: kind, x: x(start), y: 0.5, width: Math.max(x(end) - x(start), 0.8), height: 9 }));
+    body.append(html("tr", {}, html("td", {}, row.label), html("td", {}, bar), html("td", { class: "fig" }, row.text)));
+  });
+  const total = rows.at(-1).to.toFixed(2).replace("-", "−");
+  body.append(html("tr", { class: "total" }, html("td", {}, "aim, at the nose"), html("td"), html("td", { class: "fig", id: "chain-total" }, total)));
+  element.append(html("h2", {}, "From the natural mark to yours"), html("table", {}, body));
+}

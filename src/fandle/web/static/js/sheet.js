@@ -1,0 +1,42 @@
+// Where things lie on the drawing: diamonds and rails to millimetres, and back for a pointer.
+
+export function sheet(element) {
+  const read = (name) => Number(element.dataset[name]);
+  const s = {
+    element,
+    length: read("length"), width: read("width"), radius: read("radius"),
+    rail: read("rail"), setback: read("setback"), dx: read("dx"), dy: read("dy"),
+  };
+
+  s.place = (x, y) => [x * s.dx, s.width - y * s.dy];
+
+  // A point of a rail: `at` diamonds along it, `out` mm outside its nose.
+  s.onRail = (rail, at, out) => {
+    if (rail === "far") return [at * s.dx, -out];
+    if (rail === "near") return [at * s.dx, s.width + out];
+    const y = s.width - at * s.dy;
+    return rail === "head" ? [-out, y] : [s.length + out, y];
+  };
+
+  s.mmPerPixel = () => {
+    const box = element.viewBox.baseVal;
+    return box.width / Math.max(element.clientWidth, 1);
+  };
+
+  // Diamonds under a pointer, kept where a ball can lie on the bed.
+  s.under = (event) => {
+    const matrix = element.getScreenCTM().inverse();
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
+    return s.kept(point.x / s.dx, (s.width - point.y) / s.dy);
+  };
+
+  s.kept = (x, y) => {
+    const rx = s.radius / s.dx;
+    const ry = s.radius / s.dy;
+    return [
+      Math.min(Math.max(x, rx), s.length / s.dx - rx),
+      Math.min(Math.max(y, ry), s.width / s.dy - ry),
+    ];
+  };
+  return s;
+}

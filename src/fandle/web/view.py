@@ -1,0 +1,240 @@
+"""From an answer to what a page says: words, rounded figures, drawing data. No rules of the trade."""
+
+from typing import Any
+
+from fandle.core.aim import Aim, Solution, add_chain
+from fandle.core.counts.base import Count, figure
+from fandle.core.counts.every import METHODS
+from fandle.core.counts.every import count as count_over
+from fandle.core.layout import spoken
+from fandle.core.lines import Line, in_the_way, one_rail_lines
+from fandle.core.mirror import contacts
+from fandle.core.rails import Rail
+from fandle.core.readout import Marks
+from fandle.core.spoken import plural_lengths, running, side_name, tips_word
+from fandle.core.stroke import Stroke
+from fandle.core.table import Table
+from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
+from fandle.formats.answers import aim_json, count_json, stroke_json
+from fandle.formats.files import layout_json
+from fandle.web import address
+from fandle.web.address import State
+from fandle.web.drawing import mm, path, polyline
+
+FRAME_WORDS = {
+    "nose": "at the nose",
+    "sight": "through the sights",
+    "centre": "where the centre turns",
+}
+OTHER_WORDS = {
+    "nose": "or {} at the nose",
+    "sight": "or sight through {} on the rail",
+    "centre": "or {} where the centre turns",
+}
+SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
+
+
+def answer(state: State) -> dict[str, Any]:
+    """Everything the Table room shows for a state."""
+    state = address.rounded(state)
+    layout, stroke, table = state.layout, state.stroke, state.layout.table
+    base: dict[str, Any] = {
+        "address": address.write(state),
+        "layout": layout_json(layout),
+        "stroke": {**stroke_json(stroke), **stroke_words(table, stroke)},
+        "frame": state.frame,
+        "method": state.method,
+    }
+    if layout.target is None:
+        return {**base, "headline": headline(state), "lines": [], "chosen": None}
+    lines = one_rail_lines(layout, stroke)
+    chosen = next((line for line in lines if state.rail in line.rails), lines[0])
+    return {
+        **base,
+        "headline": headline(state),
+        "lines": [_line(line, state.frame) for line in lines],
+        "chosen": _chosen(state, chosen),
+        "count": _count(state, chosen.rails),
+    }
+
+
+def headline(state: State) -> dict[str, str]:
+    """What is to be done, and what stands in its way."""
+    layout = state.layout
+    if layout.target is None:
+        return {"ball": "", "way": "Choose the ball to be hit."}
+    blocker = in_the_way(layout)
+    way = "nothing is in the way" if blocker is None else f"{spoken(blocker.id)} is in the way"
+    return {"ball": spoken(layout.target), "way": way}
+
+
+def stroke_words(table: Table, stroke: Stroke) -> dict[str, Any]:
+    """A stroke in lengths and tips, as figures for the controls and as words."""
+    lengths = lengths_of(table, stroke.speed)
+    side, up = tips_of(stroke.side, table), tips_of(stroke.up, table)
+    return {
+        "lengths": lengths,
+        "tips": side,
+        "height": up,
+        "speed_text": plural_lengths(lengths),
+        "speed_more": f"{speed_word(lengths)}, {stroke.speed:.1f} m/s",
+        "side_text": "centre" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
+        "height_text": "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}",
+        "clock": clock_of(stroke.side, stroke.up),
+    }
+
+
+def mark(marks: Marks, frame: str) -> str:
+    """The printed mark in a frame."""
+    value = getattr(marks, frame)
+    return "–" if value is None else f"{value:.2f}".replace("-", "−")
+
+
+def _line(line: Line, frame: str) -> dict[str, Any]:
+    best = line.answer.best if isinstance(line.answer, Aim) else None
+    return {
+        "rail": line.rails[0].value,
+        "name": f"{line.rails[0].value.capitalize()} rail",
+        "why": line.why,
+        "mark": "no" if best is None else mark(best.corrected, frame),
+        "solved": best is not None,
+    }
+
+
+def _chosen(state: State, line: Line) -> dict[str, Any]:
+    rail = line.rails[0]
+    head = {"rail": rail.value, "answer": aim_json(line.answer)}
+    if not isinstance(line.answer, Aim):
+        return {**head, "solved": False, "reason": line.answer.reason}
+    aim = add_chain(state.layout, state.stroke, line.answer)
+    best = aim.best
+    return {
+        **head,
+        "solved": True,
+        "answer": aim_json(aim),
+        "big": mark(best.corrected, state.frame),
+        "big_words": FRAME_WORDS[state.frame],
+        "other": _other_frame(best.corrected, state.frame),
+        "running": "" if abs(state.stroke.side) < 0.005 else running(state.stroke.side, rail, best.direction),
+        "window": _window(best),
+        "thickness": "" if best.fullness > 0.95 else f"only {best.fullness:.0%} full: thinner than asked",
+        "chain": _chain(state, aim),
+        "drawing": _drawing(state, best),
+    }
+
+
+def _other_frame(marks: Marks, frame: str) -> dict[str, str] | None:
+    other = "nose" if frame == "sight" else "sight"
+    if getattr(marks, other) is None:
+        return None
+    before, _, after = OTHER_WORDS[other].partition("{}")
+    return {"frame": other, "before": before, "mark": mark(marks, other), "after": after}
+
+
+def _window(best: Solution) -> str:
+    less, more = round(best.window_less_mm), round(best.window_more_mm)
+    if abs(less - more) <= 1:
+        return f"{min(less, more)} mm either way still hits"
+    towards = ("head", "foot") if best.rails[0].is_long else ("near rail", "far rail")
+    return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still hits"
+
+
+def _chain(state: State, aim: Aim) -> list[dict[str, Any]]:
+    """Rows of the waterfall; shifts are differences of rounded partial sums, so they add up."""
+    best, table = aim.best, state.layout.table
+    lengths = plural_lengths(lengths_of(table, state.stroke.speed))
+    words = stroke_words(table, state.stroke)
+    spin = running(state.stroke.side, best.rails[0], best.direction)
+    labels = {
+        "ball size": "ball size",
+        "cushion": f"this cushion at {lengths}",
+        "compression": "the rubber gives",
+        "side": f"{tips_word(words['tips'])} {spin}",
+        "follow": f"{tips_word(words['height'])} {'follow' if state.stroke.up > 0 else 'draw'}",
+        "table": "this table, not the standard one",
+        "squirt and swerve": "squirt and swerve",
+        "thickness": "as full as it goes",
+    }
+    total = best.mirror.nose
+    shown = round(total, 2)
+    rows = [{"label": "mirror in the noses", "from": None, "to": shown, "text": f"{shown:.2f}"}]
+    for link in aim.chain:
+        total += link.shift
+        new = round(total, 2)
+        if abs(link.shift) >= SHOWN_LINK or new != shown:
+            shift = round(new - shown, 2)
+            text = f"{shift:+.2f}".replace("-", "−")
+            rows.append({"label": labels[link.link], "from": shown, "to": new, "text": text})
+        shown = new
+    return rows
+
+
+def _drawing(state: State, best: Solution) -> dict[str, Any]:
+    layout = state.layout
+    table, start = layout.table, layout.metres(layout.cue)
+    target = layout.metres(layout.ball(best.target))
+    natural = best.natural.centre * (table.diamond_x if best.rails[0].is_long else table.diamond_y)
+    turn = _turning_point(table, best.rails[0], natural)
+    last = best.shot.events[-1]
+    return {
+        "shot": path(table, best.shot),
+        "natural": polyline(table, [start, turn, target]),
+        "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
+        "aim_line": polyline(table, [start, *_sight_point(table, best)]),
+        "mark": {
+            "nose": best.corrected.nose,
+            "natural": best.natural.nose,
+            "less": best.corrected.nose - best.window_less_mm / _diamond_mm(table, best.rails[0]),
+            "more": best.corrected.nose + best.window_more_mm / _diamond_mm(table, best.rails[0]),
+        },
+    }
+
+
+def _diamond_mm(table: Table, rail: Rail) -> float:
+    return 1000 * (table.diamond_x if rail.is_long else table.diamond_y)
+
+
+def _turning_point(table: Table, rail: Rail, along: float) -> tuple[float, float]:
+    whole = table.width if rail.is_long else table.length
+    return rail.point(along, whole - table.ball_radius if rail.at_end else table.ball_radius)
+
+
+def _sight_point(table: Table, best: Solution) -> list[tuple[float, float]]:
+    """Where the line of aim leaves the drawing of the rail: the line of sights, or the nose."""
+    start = best.shot.pieces[0].start
+    origin = (start[0] * table.diamond_x, start[1] * table.diamond_y)
+    return contacts(table, best.rails[:1], origin, best.direction, -(table.sight_setback or 0.0))
+
+
+def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
+    found = count_over(state.method, state.layout, rails)
+    others = [
+        {"method": name, "title": title, "chosen": name == state.method}
+        for name, title in ((name, _title(name)) for name in METHODS)
+    ]
+    data: dict[str, Any] = {**count_json(found), "methods": others}
+    if isinstance(found, Count):
+        data["verdict"] = _verdict(found)
+        data["played"] = {"speed": plural_lengths(found.lengths), "frame": FRAME_WORDS[found.frame]}
+        data["lead"], data["result"] = _sum(found)
+    return data
+
+
+def _title(name: str) -> str:
+    return {"M2": "Doubling", "M3": "Halving"}[name]
+
+
+def _sum(found: Count) -> tuple[str, str]:
+    """The last step cut at its equals sign, so that the result can stand out."""
+    lead, _, result = found.steps[-1].rpartition("= ")
+    return lead + "= ", result
+
+
+def _verdict(found: Count) -> dict[str, str]:
+    lands = found.lands
+    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    if lands.off_balls < 1.0:
+        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
+    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}
+
+

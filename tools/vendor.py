@@ -1,0 +1,51 @@
+"""Bring Bootstrap, icons and fonts from the npm registry into web/static/vendor, with licences.
+
+Run by hand when a version changes: python tools/vendor.py. Needs npm.
+"""
+
+import shutil
+import subprocess
+import tarfile
+import tempfile
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+VENDOR = ROOT / "src/fandle/web/static/vendor"
+TESTS = ROOT / "tests/browser/vendor"
+SANS = [f"files/ibm-plex-sans-latin-{w}-normal.woff2" for w in (400, 600)]
+CONDENSED = [f"files/ibm-plex-sans-condensed-latin-{w}-normal.woff2" for w in (400, 500, 600, 700)]
+
+# package, version, files wanted, folder
+PACKAGES = (
+    ("bootstrap", "5.3.9", ["dist/css/bootstrap.min.css", "dist/js/bootstrap.bundle.min.js"], VENDOR),
+    ("@fontsource/ibm-plex-sans", "5.3.0", SANS, VENDOR),
+    ("@fontsource/ibm-plex-sans-condensed", "5.3.0", CONDENSED, VENDOR),
+    ("axe-core", "4.14.1", ["axe.min.js"], TESTS),
+)
+
+
+def fetch(name: str, version: str, files: list[str], into: Path) -> None:
+    """Take some files of one package, its licence and its version."""
+    folder = into / name.rpartition("/")[2]
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir(parents=True)
+    with tempfile.TemporaryDirectory() as temporary:
+        subprocess.run(
+            ["npm", "pack", "--ignore-scripts", "--silent", f"{name}@{version}"], cwd=temporary, check=True
+        )
+        (archive,) = Path(temporary).glob("*.tgz")
+        with tarfile.open(archive) as tar:
+            for wanted in [*files, "LICENSE"]:
+                source = tar.extractfile(f"package/{wanted}")
+                if source is None:
+                    raise SystemExit(f"{name}@{version} has no {wanted}")
+                data = source.read()
+                if wanted.endswith((".css", ".js")):  # maps are not shipped
+                    data = b"\n".join(x for x in data.splitlines() if b"sourceMappingURL=" not in x)
+                (folder / Path(wanted).name).write_bytes(data)
+    (folder / "VERSION").write_text(f"{name} {version}\n")
+
+
+if __name__ == "__main__":
+    for package in PACKAGES:
+        fetch(*package)
