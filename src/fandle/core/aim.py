@@ -19,6 +19,7 @@ from fandle.core.table import Point, Table
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
 FULL_MM = 0.01  # an aim that misses the thickness asked for by more is a thinner hit
+SAME_RAD = 1e-10  # two solutions nearer than this are one, found twice
 FULLEST = 0.999  # ball diameters: nothing is met thinner on purpose
 
 
@@ -146,7 +147,7 @@ def solve_kick(
         return Refusal(rails, ball.id, "no_such_line", f"no line over the {rails[0]} rail is that thin")
     found, best = _search(question, stroke)
     if not found:
-        return _refuse(question, stroke, best)
+        return _refuse(question, stroke, natural if math.isnan(best) else best)
     solutions = [_solution(question, stroke, row, mirror, natural) for row in found]
     solutions.sort(key=lambda s: -s.window_mm)
     aim = Aim(tuple(solutions), ())
@@ -260,13 +261,11 @@ def _chain(
     directions: list[float] = [mirror, natural]
     asked: tuple[Table, Stroke] | None = None
     for step in steps:
-        direction: float | None = directions[-1]
-        if full and step == steps[-1]:
-            direction = solution.direction
-        elif step != asked:
-            direction = _partial(question, *step, directions[-1])
+        direction = None if step == asked else _partial(question, *step, directions[-1])
         directions.append(directions[-1] if direction is None else direction)
         asked = step
+    if full and abs(directions[-1] - solution.direction) > SAME_RAD:  # the aim is another branch's
+        directions[-1] = solution.direction
     points = [question.nose(direction) for direction in directions]
     links = [Link(name, b - a) for name, a, b in zip(LINKS, points, points[1:], strict=False)]
     if not full:
@@ -286,15 +285,13 @@ def _partial(question: _Question, table: Table, stroke: Stroke, near: float) -> 
 
 
 def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
-    """Why there is no aim, from playing the direction that comes nearest to one."""
+    """Why there is no aim, from playing the direction that comes nearest to one, else the natural."""
     layout, rail = question.layout, question.rails[0]
     ball = spoken(question.target)
 
     def refusal(code: str, reason: str) -> Refusal:
         return Refusal(question.rails, question.target, code, reason)
 
-    if math.isnan(best):
-        return refusal("no_such_line", f"no line off the {rail} rail comes near {ball}")
     shot = play(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]

@@ -10,6 +10,7 @@ from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
 
 ROOMY_M = 0.100  # a gap wider than this needs no word
+FULL = 0.95  # of a ball: anything fuller is called full
 
 
 @dataclass(frozen=True)
@@ -64,9 +65,10 @@ def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
 def _why(layout: Layout, aim: Aim) -> str:
     best = aim.best
     near = clearance(layout, best.shot, best.target)
-    words = "clear both ways"
+    if best.fullness < FULL and near is not None and near[1] < ROOMY_M:
+        return f"only {best.fullness:.0%} full, past {spoken(near[0].id)}"
+    if best.fullness < FULL:
+        return f"only {best.fullness:.0%} full"
     if near is not None and near[1] < ROOMY_M:
-        words = f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"
-    if best.fullness < 0.95:
-        words += f", only {best.fullness:.0%} full"
-    return words
+        return f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"
+    return "clear both ways"

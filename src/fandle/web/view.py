@@ -7,7 +7,7 @@ from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import METHODS
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
-from fandle.core.lines import Line, in_the_way, one_rail_lines
+from fandle.core.lines import FULL, Line, in_the_way, one_rail_lines
 from fandle.core.mirror import contacts
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks
@@ -117,7 +117,7 @@ def _chosen(state: State, line: Line) -> dict[str, Any]:
         "other": _other_frame(best.corrected, state.frame),
         "running": "" if abs(state.stroke.side) < 0.005 else running(state.stroke.side, rail, best.direction),
         "window": _window(best),
-        "thickness": "" if best.fullness > 0.95 else f"only {best.fullness:.0%} full: thinner than asked",
+        "thickness": "" if best.fullness >= FULL else f"only {best.fullness:.0%} full: thinner than asked",
         "chain": _chain(state, aim),
         "drawing": _drawing(state, best),
     }

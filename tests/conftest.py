@@ -1,0 +1,60 @@
+"""Fixtures and helpers shared by all tests."""
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from fandle.core.layout import Ball, Layout
+from fandle.core.table import Table, standard_table
+
+CONTRACT_LAYOUT: dict[str, Any] = {
+    "format": "fandle-layout/1",
+    "table": "pool-9ft",
+    "game": "nine-ball",
+    "balls": [
+        {"id": "cue", "x": 1.1, "y": 0.55},
+        {"id": "7", "x": 5.3, "y": 0.5},
+        {"id": "2", "x": 3.2, "y": 0.5},
+    ],
+    "target": "7",
+}
+
+
+@pytest.fixture(scope="session")
+def pool() -> Table:
+    """The default nine-foot table."""
+    return standard_table("pool-9ft")
+
+
+@pytest.fixture(scope="session")
+def blocked(pool: Table) -> Layout:
+    """The layout the contract shows: the 2 stands between the cue ball and the 7."""
+    return make(pool, (1.1, 0.55), (5.3, 0.5), (3.2, 0.5))
+
+
+@pytest.fixture
+def layout_file(tmp_path: Path) -> Path:
+    """The contract's layout as a file."""
+    path = tmp_path / "blocked.fandle.json"
+    path.write_text(json.dumps(CONTRACT_LAYOUT))
+    return path
+
+
+def make(table: Table, cue: tuple[float, float], target: tuple[float, float], *others: tuple[float, float]) -> Layout:
+    """A nine-ball layout; the target is ball 1, the others follow."""
+    balls = [Ball("cue", *cue), Ball("1", *target)]
+    balls += [Ball(str(n), *place) for n, place in enumerate(others, 2)]
+    return Layout(table, "nine-ball", tuple(balls), "1")
+
+
+def fandle(*args: str, stdin: str | None = None, env: dict[str, str] | None = None) -> subprocess.CompletedProcess[str]:
+    """Run the command line in a fresh process."""
+    return subprocess.run(
+        [sys.executable, "-m", "fandle.cli", *args],
+        input=stdin, text=True, capture_output=True, timeout=120, env={**os.environ, **(env or {})}, check=False,
+    )  # fmt: skip
