@@ -8,18 +8,17 @@ from pathlib import Path
 
 import numpy as np
 import pytest
+from tests.conftest import fandle, make
 
 from fandle.core.aim import LINKS, Aim, Refusal, solve_kick
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
-from fandle.core.physics import engine as e
-from fandle.core.physics import search
+from fandle.core.physics.judge import outcome, scene_of
 from fandle.core.rails import Rail
 from fandle.core.readout import diamond_along, marks
 from fandle.core.shot import final_approach, play
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table
-from tests.conftest import fandle, make
 
 SWEEP = 7200
 
@@ -58,19 +57,15 @@ def test_refusals_are_true(pool: Table) -> None:
     what aim solves, the sweep hits, looked at finely enough for the width of its window."""
     rng = random.Random(20)
     disagree = []
-    events, pieces = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
     for _ in range(200):
         layout, stroke = random_layout(pool, rng, rng.choice([2, 3, 5, 9])), random_stroke(rng)
-        origin, balls = np.array(layout.metres(layout.cue)), layout.obstacles()
+        origin = np.array(layout.metres(layout.cue))
         for rail in Rail:
-            order = np.array([rail.index])
+            scene = scene_of(
+                origin, stroke.array(), pool.params(), layout.obstacles(), 0, np.array([rail.number])
+            )
             answer = solve_kick(layout, (rail,), stroke, with_chain=False)
-            found = any(
-                search.outcome(
-                    2 * math.pi * i / SWEEP, 0, origin, stroke.array(), pool.params(), balls, 0, order, events, pieces
-                ) < 1000
-                for i in range(SWEEP)
-            )  # fmt: skip
+            found = any(outcome(2 * math.pi * i / SWEEP, 0, scene) < 1000 for i in range(SWEEP))
             if isinstance(answer, Aim):
                 wide = math.radians(360 / SWEEP) < math.radians(answer.best.window_deg)
                 agrees = found or (not wide and hits(layout, rail, stroke, answer.best.direction))
@@ -125,7 +120,15 @@ def test_aim_holds_in_a_fresh_process(layout_file: Path) -> None:
     assert aim["solved"]
     assert aim["miss_mm"] < 1.0
     for steps in ([], ["--impulse-steps", "8"]):
-        args = ["simulate", str(layout_file), "--direction", repr(aim["direction"]), *stroke, *steps, "--json"]
+        args = [
+            "simulate",
+            str(layout_file),
+            "--direction",
+            repr(aim["direction"]),
+            *stroke,
+            *steps,
+            "--json",
+        ]
         events = json.loads(fandle(*args).stdout)["events"]
         assert [ev["kind"] for ev in events] == ["rail", "ball"]
         assert events[1]["other"] == "7"
@@ -195,7 +198,11 @@ def test_thickness_on_demand(pool: Table, hit: float) -> None:
 MIRRORS = {
     "end": (lambda x, y: (8 - x, y), {"far": "far", "near": "near", "head": "foot", "foot": "head"}, -1),
     "side": (lambda x, y: (x, 4 - y), {"far": "near", "near": "far", "head": "head", "foot": "foot"}, -1),
-    "half turn": (lambda x, y: (8 - x, 4 - y), {"far": "near", "near": "far", "head": "foot", "foot": "head"}, 1),
+    "half turn": (
+        lambda x, y: (8 - x, 4 - y),
+        {"far": "near", "near": "far", "head": "foot", "foot": "head"},
+        1,
+    ),
 }
 
 
@@ -253,7 +260,12 @@ def test_two_rails_and_bad_thickness_are_refused_in_a_sentence(blocked: Layout) 
 def test_frozen_balls_and_corners_are_answered(pool: Table) -> None:
     """Nasty places: frozen to the aim rail, in a corner, ball against ball. Always an answer or a reason."""
     r = 0.09
-    for cue, target in (((3.0, 4 - r), (6.0, 2.0)), ((r, 2.0), (r, 3.0)), ((0.3, 0.3), (7.7, 3.7)), ((2, 2), (2.18, 2))):
+    for cue, target in (
+        ((3.0, 4 - r), (6.0, 2.0)),
+        ((r, 2.0), (r, 3.0)),
+        ((0.3, 0.3), (7.7, 3.7)),
+        ((2, 2), (2.18, 2)),
+    ):
         layout = make(pool, cue, target)
         for rail in Rail:
             answer = solve_kick(layout, (rail,), Stroke(3.0))

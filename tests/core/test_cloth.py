@@ -10,9 +10,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
+from tests.core.rig import POOL, run
 
 from fandle.core.physics import cloth
-from tests.core.rig import POOL, run
 
 G = cloth.GRAVITY
 MU, ROLL = POOL.cloth_sliding, POOL.cloth_rolling

@@ -7,7 +7,6 @@ second rail or a third ball are checked where those are built.
 from dataclasses import replace
 
 import pytest
-
 from tests.core.rig import POOL, one_rail, return_x, run, towards
 from tests.core.test_trade_figures import NEW_CLOTH, OLD_CLOTH, corner_track, third_number
 
@@ -60,7 +59,10 @@ def test_a_ball_already_rolling_shows_little() -> None:
 @pytest.mark.parametrize(("cue", "first"), [(50, 20), (50, 10)])
 def test_new_slick_cloth_runs_long_old_cloth_short(cue: float, first: float) -> None:
     """Running three-rail tracks; a plain one-rail kick may go either way."""
-    new, old = third_number(corner_track(cue, first, NEW_CLOTH)), third_number(corner_track(cue, first, OLD_CLOTH))
+    new, old = (
+        third_number(corner_track(cue, first, NEW_CLOTH)),
+        third_number(corner_track(cue, first, OLD_CLOTH)),
+    )
     assert new > third_number(corner_track(cue, first)) > old
 
 

@@ -1,6 +1,8 @@
 """Layouts: what is refused, in which words, and what is not."""
 
 import pytest
+from tests.conftest import make
+from tests.core.cases import FINE, OFF
 
 from fandle.core.edit import add_ball, next_id
 from fandle.core.errors import BadInputError
@@ -8,8 +10,6 @@ from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.pocket import jaw_name, mouths, noses, pocket_at
 from fandle.core.rails import Rail, parse_rails
 from fandle.core.table import Table
-from tests.conftest import make
-from tests.core.cases import FINE, OFF
 
 Raw = list[tuple[str, float, float]]
 

@@ -1,5 +1,6 @@
 """Natural lines by unfolding, against shapely's reflections and against the law itself."""
 
+import itertools
 import math
 
 import pytest
@@ -7,18 +8,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import LineString, Point
 from shapely.affinity import scale
+from tests.core.rig import POOL
 
 from fandle.core.mirror import contacts, natural_direction, rail_line, unfold
 from fandle.core.rails import Rail
 from fandle.core.readout import crossing, direction_to, marks
 from fandle.core.table import Table
-from tests.core.rig import POOL
 
 R = POOL.ball_radius
 inside_x, inside_y = st.floats(0.03, 2.5), st.floats(0.03, 1.24)
 point = st.tuples(inside_x, inside_y)
 orders = st.lists(st.sampled_from(list(Rail)), min_size=1, max_size=3).filter(
-    lambda rails: all(a != b for a, b in zip(rails, rails[1:], strict=False))
+    lambda rails: all(a != b for a, b in itertools.pairwise(rails))
 )
 
 

@@ -14,7 +14,11 @@ REACH = 0.05715
 
 
 @settings(max_examples=300, deadline=None)
-@given(d=st.tuples(coordinate, coordinate), v=st.tuples(coordinate, coordinate), a=st.tuples(coordinate, coordinate))
+@given(
+    d=st.tuples(coordinate, coordinate),
+    v=st.tuples(coordinate, coordinate),
+    a=st.tuples(coordinate, coordinate),
+)
 def test_first_touch_agrees_with_numpy_roots(
     d: tuple[float, float], v: tuple[float, float], a: tuple[float, float]
 ) -> None:
@@ -36,7 +40,11 @@ def test_first_touch_agrees_with_numpy_roots(
 
 
 @settings(max_examples=200, deadline=None)
-@given(d=st.tuples(coordinate, coordinate), v=st.tuples(coordinate, coordinate), a=st.tuples(coordinate, coordinate))
+@given(
+    d=st.tuples(coordinate, coordinate),
+    v=st.tuples(coordinate, coordinate),
+    a=st.tuples(coordinate, coordinate),
+)
 def test_nearest_time_agrees_with_a_fine_search(
     d: tuple[float, float], v: tuple[float, float], a: tuple[float, float]
 ) -> None:

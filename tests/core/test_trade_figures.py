@@ -7,16 +7,23 @@ prototypes of the same published models gave them, to be met within 0.1 diamond.
 import math
 
 import pytest
+from tests.core.rig import NEW_CLOTH, OLD_CLOTH, POOL, Run, line_of, one_rail, return_x, run, towards
 
 from fandle.core.physics import engine
-from tests.core.rig import NEW_CLOTH, OLD_CLOTH, POOL, Run, line_of, one_rail, return_x, run, towards
 
 BAND = 0.1
 
 
 @pytest.mark.parametrize(
     ("speed", "nose", "sighted"),
-    [(2, 0.29, -0.08), (2.5, 0.24, -0.13), (3, 0.17, -0.20), (3.5, -0.01, -0.38), (4, -0.19, -0.55), (5, -0.41, -0.75)],
+    [
+        (2, 0.29, -0.08),
+        (2.5, 0.24, -0.13),
+        (3, 0.17, -0.20),
+        (3.5, -0.01, -0.38),
+        (4, -0.19, -0.55),
+        (5, -0.41, -0.75),
+    ],
 )
 def test_one_rail_plain(speed: float, nose: float, sighted: float) -> None:
     assert one_rail(speed) - 5 == pytest.approx(nose, abs=BAND)
@@ -60,7 +67,14 @@ def third_number(played: Run) -> float:
 
 @pytest.mark.parametrize(
     ("cue", "first", "low", "high"),
-    [(50, 10, 36, 37.5), (50, 20, 29.5, 31.5), (50, 30, 22, 24), (70, 30, 38, 39.5), (70, 40, 29.5, 32), (40, 20, 21.5, 23)],
+    [
+        (50, 10, 36, 37.5),
+        (50, 20, 29.5, 31.5),
+        (50, 30, 22, 24),
+        (70, 30, 38, 39.5),
+        (70, 40, 29.5, 32),
+        (40, 20, 21.5, 23),
+    ],
 )
 @pytest.mark.parametrize("share", [0.05, 0.2, 0.35])
 def test_corner_numbers_m14(cue: float, first: float, low: float, high: float, share: float) -> None:

@@ -41,7 +41,14 @@ def test_one_tip_is_about_a_third_of_the_radius(pool: Table) -> None:
 
 @pytest.mark.parametrize(
     ("side", "up", "clock"),
-    [(0, 0, "centre"), (0, 0.3, "12:00"), (0.3, 0, "3:00"), (0, -0.3, "6:00"), (-0.3, 0, "9:00"), (0.2, 0.2, "1:30")],
+    [
+        (0, 0, "centre"),
+        (0, 0.3, "12:00"),
+        (0.3, 0, "3:00"),
+        (0, -0.3, "6:00"),
+        (-0.3, 0, "9:00"),
+        (0.2, 0.2, "1:30"),
+    ],
 )
 def test_clock_face(side: float, up: float, clock: str) -> None:
     """3 o'clock is full right at centre height, 12 pure follow."""

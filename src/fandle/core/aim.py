@@ -10,6 +10,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
 from fandle.core.mirror import natural_direction, rail_line
 from fandle.core.physics import search
+from fandle.core.physics.judge import Scene, scene_of
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, diamond_along, marks
 from fandle.core.shot import Shot, final_approach, play
@@ -111,7 +112,14 @@ class _Question:
 
     @property
     def order(self) -> NDArray[np.int64]:
-        return np.array([rail.index for rail in self.rails], dtype=np.int64)
+        return np.array([rail.number for rail in self.rails], dtype=np.int64)
+
+    def scene(self, table: Table, stroke: Stroke) -> Scene:
+        layout = self.layout
+        place = layout.index(self.target)
+        return scene_of(
+            np.array(self.start), stroke.array(), table.params(), layout.obstacles(), place, self.order
+        )
 
     def geometric(self, inset: float) -> float | None:
         return natural_direction(self.layout.table, self.rails, self.start, self.goal, inset, self.offset)
@@ -167,17 +175,8 @@ def add_chain(layout: Layout, stroke: Stroke, aim: Aim, hit: float = 0.0) -> Aim
 def _search(question: _Question, stroke: Stroke) -> tuple[list[NDArray[np.float64]], float]:
     layout = question.layout
     first, last = _span(layout.table, question.rails[0], question.start, stroke)
-    rows, count, best = search.solve(
-        first,
-        last,
-        question.offset,
-        np.array(question.start),
-        stroke.array(),
-        layout.table.params(),
-        layout.obstacles(),
-        layout.index(question.target),
-        question.order,
-    )
+    scene = question.scene(layout.table, stroke)
+    rows, count, best = search.solve(first, last, question.offset, scene)
     return [rows[i] for i in range(count)], float(best)
 
 
@@ -275,12 +274,7 @@ def _chain(
 
 def _partial(question: _Question, table: Table, stroke: Stroke, near: float) -> float | None:
     """The full aim on another table or with another stroke, other balls aside; None if none."""
-    p = table.params()
-    target = np.array([question.goal])
-    start = near - stroke.squirt
-    found = search.root_near(
-        start, question.offset, np.array(question.start), stroke.array(), p, target, question.order
-    )
+    found = search.root_near(near - stroke.squirt, question.offset, question.scene(table, stroke))
     return None if math.isnan(found) else float(found)
 
 
@@ -305,7 +299,9 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     if last.kind == "stop" and met <= 1:
         gx, gy = question.goal
         table = layout.table
-        left = math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
+        left = (
+            math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
+        )
         return refusal(
             "short_of_speed",
             f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",

@@ -90,7 +90,7 @@ class Layout:
         """The ball to be hit: `name`, else the layout's own target."""
         wanted = name or self.target
         if wanted is None:
-            raise BadInputError("no target: name the ball to be hit with \"target\"", "target")
+            raise BadInputError('no target: name the ball to be hit with "target"', "target")
         if wanted == CUE:
             raise BadInputError("target 'cue': choose an object ball to be hit", "target")
         return self.ball(wanted)

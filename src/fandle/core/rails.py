@@ -1,12 +1,13 @@
 """The four rails, and what "along" and "off" mean at each."""
 
+import itertools
 from enum import StrEnum
 
 from fandle.core.errors import BadInputError
 
 
 class Rail(StrEnum):
-    """A rail by its name; `index` is its number in the kernels."""
+    """A rail by its name; `number` is its own in the kernels."""
 
     NEAR = "near"
     FAR = "far"
@@ -14,9 +15,9 @@ class Rail(StrEnum):
     FOOT = "foot"
 
     @property
-    def index(self) -> int:
+    def number(self) -> int:
         """Number of this rail in the compiled kernels."""
-        return list(Rail).index(self)
+        return tuple(Rail).index(self)
 
     @property
     def is_long(self) -> bool:
@@ -53,7 +54,7 @@ def parse_rail(text: str) -> Rail:
 def parse_rails(text: str) -> tuple[Rail, ...]:
     """Rails in order from "far" or "far,foot"; a rail cannot follow itself."""
     rails = tuple(parse_rail(part) for part in text.split(","))
-    for first, second in zip(rails, rails[1:], strict=False):
+    for first, second in itertools.pairwise(rails):
         if first == second:
             raise BadInputError(f"rail {first} twice running: a ball cannot meet it again at once", "rails")
     return rails

@@ -16,6 +16,7 @@ from fandle.core.stroke import Stroke
 from fandle.core.table import Point
 
 RAILS = tuple(Rail)
+NO_LIMIT = 1 << 30  # rails: the event cap comes first
 
 
 @dataclass(frozen=True)
@@ -76,7 +77,7 @@ def play(
     layout: Layout,
     stroke: Stroke,
     direction: float,
-    most_rails: int = e.MOST_EVENTS,
+    most_rails: int = NO_LIMIT,
     ignore_balls: bool = False,
     impulse_steps: int | None = None,
 ) -> Shot:

@@ -1,7 +1,7 @@
 """Reading a played path: where it crosses a line, how near it comes to a ball."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics.touch import nearest_time
@@ -49,9 +49,9 @@ def crosses(shot: Shot, rail: Rail, leg: int, across: float) -> tuple[float, flo
     """
     pieces = [q for q in shot.pieces if q.leg == leg and q.lasts > 0.0]
     for q in pieces:
-        s = _bezier_root(*(rail.across(*p) for p in (q.start, q.control, q.end)), across)
+        s = _bezier_root(_track(rail.across, q), across)
         if s is not None:
-            return _bezier(*(rail.along(*p) for p in (q.start, q.control, q.end)), s), _travel(pieces, rail)
+            return _bezier(_track(rail.along, q), s), _travel(pieces, rail)
     for q in reversed(pieces):
         tail_along = rail.along(*q.end) - rail.along(*q.control)
         tail_across = rail.across(*q.end) - rail.across(*q.control)
@@ -66,12 +66,22 @@ def _travel(pieces: list[Piece], rail: Rail) -> float:
     return math.copysign(1.0, way)
 
 
-def _bezier(p0: float, p1: float, p2: float, s: float) -> float:
+Track = tuple[float, float, float]
+
+
+def _track(coordinate: Callable[[float, float], float], q: Piece) -> Track:
+    """One coordinate of a piece: at its start, its control point, its end."""
+    return coordinate(*q.start), coordinate(*q.control), coordinate(*q.end)
+
+
+def _bezier(track: Track, s: float) -> float:
+    p0, p1, p2 = track
     return (1 - s) ** 2 * p0 + 2 * s * (1 - s) * p1 + s * s * p2
 
 
-def _bezier_root(p0: float, p1: float, p2: float, goal: float) -> float | None:
+def _bezier_root(track: Track, goal: float) -> float | None:
     """First parameter in [0, 1] at which a quadratic Bézier coordinate reaches `goal`."""
+    p0, p1, p2 = track
     a, b, c = p0 - 2 * p1 + p2, 2 * (p1 - p0), p0 - goal
     if abs(a) < 1e-14:
         roots = [-c / b] if b else []

@@ -71,9 +71,7 @@ class RefusedAnswer(Strict):
     solved: Literal[False]
     target: str
     rails: list[str]
-    reason_code: Literal[
-        "jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"
-    ]
+    reason_code: Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
     reason: str
 
 

@@ -42,7 +42,7 @@ def fault_sentence(fault: Mapping[str, Any]) -> str:
     if kind == "extra_forbidden":
         return f"{place} is not known here: check the spelling or leave it out"
     text = fault["msg"].removeprefix("Value error, ")
-    return f"{place}: {text[:1].lower()}{text[1:]}"
+    return f"{place}: {text}" if kind == "value_error" else f"{place}: {text[:1].lower()}{text[1:]}"
 
 
 def read_json(text: str | bytes) -> Any:
@@ -57,10 +57,10 @@ def read_json(text: str | bytes) -> Any:
         raise BadInputError("this is not JSON text: check the file") from None
 
 
-def validated(model: type[M], data: Any) -> M:
-    """`data` as a model, or BadInputError with one sentence."""
+def validated(model: type[M], data: Any, prefix: str = "") -> M:
+    """`data` as a model, or BadInputError with one sentence; `prefix` leads to the place."""
     try:
         return model.model_validate(data)
     except ValidationError as error:
         place = ".".join(str(part) for part in error.errors()[0]["loc"])
-        raise BadInputError(sentence(error), place) from None
+        raise BadInputError(prefix + sentence(error), prefix + place) from None

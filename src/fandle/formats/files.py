@@ -114,7 +114,10 @@ def layout_of(data: Any) -> Layout:
         raise BadInputError(
             f"format {data.get('format')!r} is not known: this version reads {LAYOUT_FORMAT!r}", "format"
         )
-    file = validated(LayoutFile, dict(data))
+    given = dict(data)
+    if isinstance(given.get("table"), Mapping):  # checked alone, so that its own fault is told
+        given["table"] = validated(TableFile, given["table"], "table.")
+    file = validated(LayoutFile, given)
     balls = tuple(Ball(b.id, b.x, b.y) for b in file.balls)
     return Layout(table_of(file.table), file.game, balls, file.target)
 
@@ -149,5 +152,3 @@ def read_stroke(text: str, table: Table) -> tuple[StrokeFile, Stroke]:
     """One line of a strokes file."""
     file = validated(StrokeFile, read_json(text))
     return file, file.stroke(table)
-
-

@@ -38,7 +38,8 @@ class Database:
             folder.mkdir(parents=True, exist_ok=True)
         except OSError as fault:
             raise StoreError(
-                f"cannot make the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
+                f"cannot make the data folder {folder} ({fault.strerror}): "
+                "set FANDLE_HOME to one you can write"
             ) from None
         _check_file(path)
         database = cls(path)

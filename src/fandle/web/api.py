@@ -92,7 +92,9 @@ def post_add_ball(scene: Scene) -> dict[str, Any]:
 
 
 @router.post(address.READ_LAYOUT, responses=FAULTS)
-def post_read_layout(text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)]) -> dict[str, Any]:
+def post_read_layout(
+    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)],
+) -> dict[str, Any]:
     """A layout file, checked, as the page holds it."""
     return layout_json(read_layout(text))
 

@@ -11,6 +11,7 @@ from fastapi.staticfiles import StaticFiles
 from fastapi.templating import Jinja2Templates
 
 from fandle.core.errors import BadInputError, EngineError
+from fandle.core.warm import warm
 from fandle.formats.base import fault_sentence
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club
@@ -18,7 +19,6 @@ from fandle.store.errors import StoreError
 from fandle.store.queries import fill_demo
 from fandle.web import address, api, pages
 from fandle.web.settings import Settings
-from fandle.core.warm import warm
 
 HERE = Path(__file__).parent
 SECURITY = {
@@ -53,9 +53,7 @@ def create_app(settings: Settings) -> FastAPI:
     _handle_errors(app)
 
     @app.middleware("http")
-    async def secure(
-        request: Request, call_next: Callable[[Request], Awaitable[Response]]
-    ) -> Response:
+    async def secure(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
         response = await call_next(request)
         response.headers.update(SECURITY)
         if not request.url.path.startswith(address.STATIC):
@@ -87,4 +85,3 @@ def _handle_errors(app: FastAPI) -> None:
         if first["type"] == "json_invalid":
             return fault(400, "the body is not JSON: send the question as JSON", "body")
         return fault(422, fault_sentence(first), ".".join(str(part) for part in first["loc"]))
-

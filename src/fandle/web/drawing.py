@@ -3,7 +3,6 @@
 import math
 from dataclasses import dataclass
 
-from fandle.core.counts.base import figure
 from fandle.core.pocket import Mouth, mouths, noses
 from fandle.core.rails import Rail
 from fandle.core.shot import Shot
@@ -56,9 +55,7 @@ def drawing(table: Table) -> Drawing:
         sights=tuple(_sights(table, setback)),
         spots=tuple(diamonds_mm(table, spot) for spot in table.spots.values()),
         string=None if table.head_string is None else diamonds_mm(table, (table.head_string, 0.0))[0],
-        view=f"{figure(-edge)} {figure(-edge)} {figure(length + 2 * edge)} {figure(width + 2 * edge)}".replace(
-            "−", "-"
-        ),
+        view=" ".join(f"{v:g}" for v in (-edge, -edge, length + 2 * edge, width + 2 * edge)),
         setback=setback,
     )
 

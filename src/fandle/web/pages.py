@@ -70,5 +70,3 @@ def _state(saved: Saved) -> address.State:
 
 def _query(saved: Saved) -> str:
     return address.write(_state(saved))
-
-

@@ -236,5 +236,3 @@ def _verdict(found: Count) -> dict[str, str]:
     if lands.off_balls < 1.0:
         return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
     return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}
-
-

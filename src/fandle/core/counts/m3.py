@@ -34,7 +34,9 @@ def count(view: View) -> Count | NoCount:
     zero, off_t, off_c = view.along(target), view.off(target), view.off(cue)
     aside = view.along(cue) - zero
     if abs(aside) < LEAST:
-        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
+        return NoCount(
+            METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count"
+        )
     way = math.copysign(1.0, aside)
     if abs(off_c - off_t) <= LEVEL:
         n = abs(aside)

@@ -18,7 +18,9 @@ REST_LIMIT = 1e-9  # m/s: below this it counts as at rest
 
 
 @kernel
-def phase(vx, vy, wx, wy, mu_s, mu_r):
+def phase(
+    vx: float, vy: float, wx: float, wy: float, mu_s: float, mu_r: float
+) -> tuple[int, float, float, float]:
     """Phase of motion now: (kind, seconds it lasts undisturbed, ax, ay).
 
     w = R·ω in m/s; ax, ay in m/s².
@@ -37,7 +39,21 @@ def phase(vx, vy, wx, wy, mu_s, mu_r):
 
 
 @kernel
-def advance(kind, t, whole, x, y, vx, vy, wx, wy, wz, ax, ay, spin_decay_w):
+def advance(
+    kind: int,
+    t: float,
+    whole: bool,
+    x: float,
+    y: float,
+    vx: float,
+    vy: float,
+    wx: float,
+    wy: float,
+    wz: float,
+    ax: float,
+    ay: float,
+    spin_decay_w: float,
+) -> tuple[float, float, float, float, float, float, float]:
     """State after t seconds in one phase; `whole` says t is the phase's full length.
 
     spin_decay_w = R·spin_decay in m/s²: the vertical spin's own steady decay.
@@ -61,7 +77,7 @@ def advance(kind, t, whole, x, y, vx, vy, wx, wy, wz, ax, ay, spin_decay_w):
 
 
 @kernel
-def reach_line(gap, v, a, longest):
+def reach_line(gap: float, v: float, a: float, longest: float) -> float:
     """First time in [0, longest] at which a ball crosses a line `gap` metres ahead, outward.
 
     v, a: speed and acceleration towards the line. Returns inf if it does not get there.

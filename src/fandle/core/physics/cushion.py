@@ -24,7 +24,9 @@ ZERO = 1e-10  # of the ball's speed: what counts as no slip
 
 
 @kernel
-def _friction(s1, s2, b1, b2, a1, a2, limit, tiny):
+def _friction(
+    s1: float, s2: float, b1: float, b2: float, a1: float, a2: float, limit: float, tiny: float
+) -> tuple[float, float]:
     """Friction on the ball for slip (s1, s2): sliding, sticking, or setting off.
 
     b: rate of slip without this friction; a: rate of slip per unit of it.
@@ -44,7 +46,18 @@ def _friction(s1, s2, b1, b2, a1, a2, limit, tiny):
 
 
 @kernel
-def _held_forces(st, sz, ut, un, s, c, mu_w, mu_s, tiny_nose, tiny):
+def _held_forces(
+    st: float,
+    sz: float,
+    ut: float,
+    un: float,
+    s: float,
+    c: float,
+    mu_w: float,
+    mu_s: float,
+    tiny_nose: float,
+    tiny: float,
+) -> tuple[float, float, float, float]:
     """Friction where a slip is nought: nose and cloth depend on each other, so iterate.
 
     The coupling is weak (a pass shrinks the error at least by 0.6): 60 passes are plenty.
@@ -56,16 +69,29 @@ def _held_forces(st, sz, ut, un, s, c, mu_w, mu_s, tiny_nose, tiny):
             st, sz, (1 - 2.5 * s) * gt, s * c + (2.5 - s) * gn, 3.5, 2.5 + s * s, mu_w, tiny_nose
         )
         press = max(s - c * fz, 0.0)
-        gt, gn = _friction(
-            ut, un, (1 - 2.5 * s) * ft, -c + (2.5 - s) * fz, 3.5, 3.5, mu_s * press, tiny
-        )
+        gt, gn = _friction(ut, un, (1 - 2.5 * s) * ft, -c + (2.5 - s) * fz, 3.5, 3.5, mu_s * press, tiny)
         if abs(ft - ft_old) + abs(fz - fz_old) < 1e-15:
             break
     return ft, fz, gt, gn
 
 
 @kernel
-def _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny_nose, tiny, held, h1, h2):
+def _forces(
+    vt: float,
+    vn: float,
+    wt: float,
+    wn: float,
+    wz: float,
+    s: float,
+    c: float,
+    mu_w: float,
+    mu_s: float,
+    tiny_nose: float,
+    tiny: float,
+    held: bool,
+    h1: float,
+    h2: float,
+) -> tuple[float, float, float, float]:
     """Friction per unit of normal impulse: at the nose (along t, up its face), at the cloth (t, n).
 
     held: take (h1, h2) as the direction of slip at the nose.
@@ -95,14 +121,26 @@ def _forces(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, tiny_nose, tiny, held, h1, h2)
 
 
 @kernel
-def _rates(f, s, c):
+def _rates(
+    f: tuple[float, float, float, float], s: float, c: float
+) -> tuple[float, float, float, float, float]:
     """Rates of (vt, vn, wt, wn, wz) per unit of normal impulse under the frictions f."""
     ft, fz, gt, gn = f
     return ft + gt, -c - s * fz + gn, 2.5 * (fz + gn), 2.5 * (s * ft - gt), -2.5 * c * ft
 
 
 @kernel
-def _slip_step(s1, s2, d1, d2, limit, turn, step, smallest, tiny):
+def _slip_step(
+    s1: float,
+    s2: float,
+    d1: float,
+    d2: float,
+    limit: float,
+    turn: float,
+    step: float,
+    smallest: float,
+    tiny: float,
+) -> float:
     """Longest step that neither runs past the end of a slip nor lets it swing round.
 
     Near its end a slip turns at a rate of about 7/2·limit/|slip|, which also bounds the step
@@ -122,7 +160,7 @@ def _slip_step(s1, s2, d1, d2, limit, turn, step, smallest, tiny):
 
 
 @kernel
-def _scale(mode, dvn, vn, c):
+def _scale(mode: int, dvn: float, vn: float, c: float) -> float:
     """Turn rates per impulse into rates per impulse, per n-velocity or per work done."""
     if mode == 1:
         return 1.0 / dvn
@@ -132,7 +170,21 @@ def _scale(mode, dvn, vn, c):
 
 
 @kernel
-def _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny):
+def _plan(
+    vt: float,
+    vn: float,
+    wt: float,
+    wn: float,
+    wz: float,
+    r: tuple[float, float, float, float, float],
+    s: float,
+    c: float,
+    mu_w: float,
+    mu_s: float,
+    plain: float,
+    smallest: float,
+    tiny: float,
+) -> tuple[float, bool, float, float]:
     """The next step: (length, is the slip at the nose taken as straight, its direction).
 
     A slip that creeps to its end along one line is stiff but simple: its direction is held
@@ -141,9 +193,7 @@ def _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny):
     """
     s1, s2 = vt + wn * s - wz * c, wt - s * vn
     d1, d2 = r[0] + r[3] * s - r[4] * c, r[2] - s * r[1]
-    step = _slip_step(
-        vt - wn, vn + wt, r[0] - r[3], r[1] + r[2], mu_s * s, CLOTH_TURN, plain, smallest, tiny
-    )
+    step = _slip_step(vt - wn, vn + wt, r[0] - r[3], r[1] + r[2], mu_s * s, CLOTH_TURN, plain, smallest, tiny)
     size = math.sqrt(s1 * s1 + s2 * s2)
     if size > tiny:
         closing = -(s1 * d1 + s2 * d2) / size
@@ -155,7 +205,25 @@ def _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny):
 
 
 @kernel
-def _step(vt, vn, wt, wn, wz, work, r, step, mode, s, c, mu_w, mu_s, tiny, held, h1, h2):
+def _step(
+    vt: float,
+    vn: float,
+    wt: float,
+    wn: float,
+    wz: float,
+    work: float,
+    r: tuple[float, float, float, float, float],
+    step: float,
+    mode: int,
+    s: float,
+    c: float,
+    mu_w: float,
+    mu_s: float,
+    tiny: float,
+    held: bool,
+    h1: float,
+    h2: float,
+) -> tuple[float, float, float, float, float, float]:
     """One classical Runge-Kutta step in impulse (mode 0), n-velocity (1) or work (2).
 
     r: the rates at the start.
@@ -185,7 +253,19 @@ def _step(vt, vn, wt, wn, wz, work, r, step, mode, s, c, mu_w, mu_s, tiny, held,
 
 
 @kernel
-def _snap(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, size, tiny):
+def _snap(
+    vt: float,
+    vn: float,
+    wt: float,
+    wn: float,
+    wz: float,
+    s: float,
+    c: float,
+    mu_w: float,
+    mu_s: float,
+    size: float,
+    tiny: float,
+) -> tuple[float, float, float, float, float]:
     """End a small slip at the nose with the one friction impulse that ends it, if it would stick.
 
     The whole impulse of friction while a slip dies is the same however it dies, so this
@@ -216,7 +296,18 @@ def _snap(vt, vn, wt, wn, wz, s, c, mu_w, mu_s, size, tiny):
 
 
 @kernel
-def bounce(vt, vn, wt, wn, wz, sin_theta, restitution, mu_w, mu_s, steps):
+def bounce(
+    vt: float,
+    vn: float,
+    wt: float,
+    wn: float,
+    wz: float,
+    sin_theta: float,
+    restitution: float,
+    mu_w: float,
+    mu_s: float,
+    steps: float,
+) -> tuple[float, float, float, float, float]:
     """Velocities after the cushion, from those before it.
 
     vt, vn: m/s along and into the cushion (vn > 0). wt, wn, wz: R·ω in m/s.
@@ -251,9 +342,7 @@ def bounce(vt, vn, wt, wn, wz, sin_theta, restitution, mu_w, mu_s, steps):
         elif vn == 0.0:  # the very first step overshoots, and work is no variable to step in here
             plain = 0.25 * plain
         else:
-            after = _step(
-                vt, vn, wt, wn, wz, work, r, work - goal, 2, s, c, mu_w, mu_s, tiny, held, h1, h2
-            )
+            after = _step(vt, vn, wt, wn, wz, work, r, work - goal, 2, s, c, mu_w, mu_s, tiny, held, h1, h2)
             return after[0], after[1], after[2], after[3], after[4]
     nan = math.nan
     return nan, nan, nan, nan, nan

@@ -8,7 +8,7 @@ import math
 
 from fandle.core.physics.cloth import RESTING, advance, phase, reach_line
 from fandle.core.physics.cushion import bounce
-from fandle.core.physics.jit import kernel
+from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.touch import first_touch
 
 PARAMS = (
@@ -33,7 +33,7 @@ PRESSED = 2e-3  # m/s: a bounce slower than this, driven back into the rail, sta
 
 
 @kernel
-def _outward(rail):
+def _outward(rail: int) -> tuple[float, float]:
     if rail == NEAR:
         return 0.0, -1.0
     if rail == FAR:
@@ -44,7 +44,7 @@ def _outward(rail):
 
 
 @kernel
-def _gap(rail, x, y, p):
+def _gap(rail: int, x: float, y: float, p: Floats) -> float:
     r = p[RADIUS]
     if rail == NEAR:
         return y - r
@@ -56,7 +56,7 @@ def _gap(rail, x, y, p):
 
 
 @kernel
-def in_mouth(rail, x, y, p):
+def in_mouth(rail: int, x: float, y: float, p: Floats) -> bool:
     """Is there no nose beside this point of the rail, but the mouth of a pocket?"""
     if rail in (NEAR, FAR):
         along, whole = x, p[LENGTH]
@@ -68,15 +68,15 @@ def in_mouth(rail, x, y, p):
 
 
 @kernel
-def rebound(rail, vx, vy, wx, wy, wz, p):
+def rebound(
+    rail: int, vx: float, vy: float, wx: float, wy: float, wz: float, p: Floats
+) -> tuple[float, float, float, float, float, float, float]:
     """State after the cushion, and the angles in and out, measured from the rail (rad)."""
     nx, ny = _outward(rail)
     tx, ty = ny, -nx
     vt, vn = vx * tx + vy * ty, vx * nx + vy * ny
     wt, wn = wx * tx + wy * ty, wx * nx + wy * ny
-    vt2, vn2, wt2, wn2, wz2 = bounce(
-        vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS]
-    )
+    vt2, vn2, wt2, wn2, wz2 = bounce(vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
     return (
         vt2 * tx + vn2 * nx,
         vt2 * ty + vn2 * ny,
@@ -89,7 +89,7 @@ def rebound(rail, vx, vy, wx, wy, wz, p):
 
 
 @kernel
-def _press(rail, vx, vy, wx, wy):
+def _press(rail: int, vx: float, vy: float, wx: float, wy: float) -> tuple[float, float, float, float]:
     """Hold a ball on a rail it no longer leaves: no speed and no slip across it."""
     if rail in (NEAR, FAR):
         return vx, 0.0, 0.0, wy
@@ -97,7 +97,19 @@ def _press(rail, vx, vy, wx, wy):
 
 
 @kernel
-def _event(events, n, kind, t, index, x, y, before, after, angle_in, angle_out):
+def _event(
+    events: Floats,
+    n: int,
+    kind: int,
+    t: float,
+    index: int,
+    x: float,
+    y: float,
+    before: float,
+    after: float,
+    angle_in: float,
+    angle_out: float,
+) -> None:
     row = events[n]
     row[0], row[1], row[2] = kind, t, index
     row[3], row[4] = x, y
@@ -106,7 +118,22 @@ def _event(events, n, kind, t, index, x, y, before, after, angle_in, angle_out):
 
 
 @kernel
-def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events, pieces):
+def run(
+    x: float,
+    y: float,
+    vx: float,
+    vy: float,
+    wx: float,
+    wy: float,
+    wz: float,
+    p: Floats,
+    balls: Floats,
+    solid_leg: int,
+    jaws: bool,
+    most_rails: int,
+    events: Floats,
+    pieces: Floats,
+) -> tuple[int, int, int]:
     """Play one ball until it rests, meets a ball or a jaw, or comes to its rail number `most_rails`.
 
     balls: (n, 2) centres of the resting balls, solid from leg `solid_leg` on (leg 0 = before
@@ -138,9 +165,7 @@ def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events,
         ball = -1
         if leg >= solid_leg:
             for j in range(balls.shape[0]):
-                hit = first_touch(
-                    x - balls[j, 0], y - balls[j, 1], vx, vy, ax, ay, 2.0 * p[RADIUS], first
-                )
+                hit = first_touch(x - balls[j, 0], y - balls[j, 1], vx, vy, ax, ay, 2.0 * p[RADIUS], first)
                 if hit < first:
                     first, ball = hit, j
         piece = pieces[n_pc]
@@ -149,9 +174,7 @@ def run(x, y, vx, vy, wx, wy, wz, p, balls, solid_leg, jaws, most_rails, events,
         piece[8], piece[9] = kind, leg
         n_pc += 1
         whole = rail < 0 and ball < 0
-        x, y, vx, vy, wx, wy, wz = advance(
-            kind, first, whole, x, y, vx, vy, wx, wy, wz, ax, ay, p[DECAY]
-        )
+        x, y, vx, vy, wx, wy, wz = advance(kind, first, whole, x, y, vx, vy, wx, wy, wz, ax, ay, p[DECAY])
         t += first
         if whole:
             continue

@@ -7,9 +7,14 @@ import tempfile
 from collections.abc import Callable
 from importlib.metadata import version
 from pathlib import Path
-from typing import Any, TypeVar
+from typing import Any, TypeVar, cast
+
+import numpy as np
+from numpy.typing import NDArray
 
 F = TypeVar("F", bound=Callable[..., Any])
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
 
 
 def _cache_folder() -> Path:
@@ -45,5 +50,5 @@ def kernel(function: F) -> F:
     No fastmath (NaN means "misses") and no parallel loops (one threading layer aborts
     on concurrent calls, another breaks forked children).
     """
-    compiled: F = numba.njit(cache=True, nogil=True, error_model="numpy")(function)
-    return compiled
+    compiled = numba.njit(cache=True, nogil=True, error_model="numpy")(function)
+    return cast(F, compiled)

@@ -6,7 +6,7 @@ from fandle.core.physics.jit import kernel
 
 
 @kernel
-def squirt_rad(side, end_ratio):
+def squirt_rad(side: float, end_ratio: float) -> float:
     """Angle by which the ball leaves off the cue's line, away from the side struck.
 
     tan α = 5/2·b·√(1−b²) / (1 + m/m_end + 5/2·(1−b²)), b = side in radii, end_ratio = m/m_end
@@ -20,7 +20,9 @@ def squirt_rad(side, end_ratio):
 
 
 @kernel
-def strike(direction, speed, side, up, elevation, end_ratio):
+def strike(
+    direction: float, speed: float, side: float, up: float, elevation: float, end_ratio: float
+) -> tuple[float, float, float, float, float]:
     """(vx, vy, wx, wy, wz) in m/s just after the tip, w = R·ω.
 
     direction, elevation in radians; side (+ right) and up (+ above) in radii. Impulse along

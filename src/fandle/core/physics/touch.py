@@ -6,12 +6,12 @@ from fandle.core.physics.jit import kernel
 
 
 @kernel
-def _poly(c0, c1, c2, c3, c4, t):
+def _poly(c0: float, c1: float, c2: float, c3: float, c4: float, t: float) -> float:
     return c0 + t * (c1 + t * (c2 + t * (c3 + t * c4)))
 
 
 @kernel
-def _zero(c0, c1, c2, c3, c4, lo, hi, f_lo):
+def _zero(c0: float, c1: float, c2: float, c3: float, c4: float, lo: float, hi: float, f_lo: float) -> float:
     """Root of a quartic that changes sign once in [lo, hi]; Newton kept inside the bracket."""
     t = 0.5 * (lo + hi)
     for _ in range(80):
@@ -33,7 +33,7 @@ def _zero(c0, c1, c2, c3, c4, lo, hi, f_lo):
 
 
 @kernel
-def _bends(c1, c2, c3, c4, longest):
+def _bends(c1: float, c2: float, c3: float, c4: float, longest: float) -> tuple[int, float, float, float]:
     """Sorted times in (0, longest) at which the quartic turns: (count, t1, t2, t3)."""
     # roots of the second derivative cut the first derivative into monotone pieces
     cuts = [0.0, longest, longest, longest]
@@ -72,7 +72,9 @@ def _bends(c1, c2, c3, c4, longest):
 
 
 @kernel
-def _quartic(dx, dy, vx, vy, ax, ay, reach):
+def _quartic(
+    dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, reach: float
+) -> tuple[float, float, float, float, float]:
     """Coefficients of |p(t)|² − reach² for p = d + v t + a t²/2."""
     return (
         dx * dx + dy * dy - reach * reach,
@@ -84,7 +86,9 @@ def _quartic(dx, dy, vx, vy, ax, ay, reach):
 
 
 @kernel
-def first_touch(dx, dy, vx, vy, ax, ay, reach, longest):
+def first_touch(
+    dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, reach: float, longest: float
+) -> float:
     """First time in [0, longest] at which |d + v t + a t²/2| falls to `reach`; inf if never.
 
     d: from the other ball to this one, metres. Touching and parting does not count.
@@ -109,7 +113,7 @@ def first_touch(dx, dy, vx, vy, ax, ay, reach, longest):
 
 
 @kernel
-def nearest_time(dx, dy, vx, vy, ax, ay, longest):
+def nearest_time(dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, longest: float) -> float:
     """Time in [0, longest] at which |d + v t + a t²/2| is least."""
     c0, c1, c2, c3, c4 = _quartic(dx, dy, vx, vy, ax, ay, 0.0)
     n, t1, t2, t3 = _bends(c1, c2, c3, c4, longest)

@@ -1,0 +1,64 @@
+# One target per chore. `make demo` and `make test` do all their own set-up.
+.DEFAULT_GOAL := demo
+.PHONY: setup test-setup demo test lint types unit browser bench lock vendor schemas screenshots clean
+
+PORT ?= 8000
+FANDLE_HOME ?= $(CURDIR)/.fandle
+PYTHON ?= python3
+BIN := .venv/bin
+export FANDLE_HOME
+
+setup: .venv/.ready
+
+test-setup: .venv/.ready-test
+	@tools/need-chromium.sh
+
+.venv/.ready: requirements/runtime.txt requirements/runtime.in pyproject.toml
+	@PYTHON=$(PYTHON) tools/need-venv.sh
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.txt
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . 2>/dev/null \
+	  || $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	$(BIN)/python -m fandle.core.warm
+	@touch $@
+
+.venv/.ready-test: .venv/.ready requirements/test.txt
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/test.txt
+	@touch $@
+
+demo: setup
+	$(BIN)/fandle serve --demo --port $(PORT)
+
+test: lint types unit browser
+
+lint: test-setup
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+
+types: test-setup
+	$(BIN)/mypy
+
+unit: test-setup
+	$(BIN)/python -m pytest -q -m "not browser"
+
+browser: test-setup
+	$(BIN)/python -m pytest -q -m browser
+
+bench: .venv/.ready-test
+	$(BIN)/python bench/speed.py
+
+screenshots: test-setup
+	$(BIN)/python tools/screenshots.py
+
+schemas: setup
+	$(BIN)/python -m fandle.formats.schemas
+
+# Needs uv (from PyPI). Writes versions and hashes, no addresses.
+lock:
+	uv pip compile --quiet --generate-hashes --python-version 3.11 --no-header --no-emit-index-url --no-emit-find-links -o requirements/runtime.txt requirements/runtime.in
+	uv pip compile --quiet --generate-hashes --python-version 3.11 --no-header --no-emit-index-url --no-emit-find-links -o requirements/test.txt requirements/test.in
+
+vendor:
+	$(PYTHON) tools/vendor.py
+
+clean:
+	rm -rf .venv .fandle .mypy_cache .ruff_cache .hypothesis

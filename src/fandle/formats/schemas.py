@@ -1,0 +1,35 @@
+"""The published JSON Schemas of every file read and answer written.
+
+Run `python -m fandle.formats.schemas` to write them into docs/schemas.
+"""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from fandle.formats import answers, files
+
+SCHEMAS: dict[str, Any] = {
+    "layout": files.LayoutFile,
+    "table": files.TableFile,
+    "stroke": files.StrokeFile,
+    "simulate": answers.ShotAnswer,
+    "aim": answers.AimAnswer | answers.RefusedAnswer,
+    "count": answers.CountAnswer | answers.NoCountAnswer,
+}
+
+
+def schema_text(name: str) -> str:
+    """One schema as it is published."""
+    schema = TypeAdapter(SCHEMAS[name]).json_schema()
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "$id": f"fandle-{name}/1"}
+    return json.dumps({**head, **schema}, indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+
+
+if __name__ == "__main__":
+    folder = Path("docs/schemas")
+    folder.mkdir(parents=True, exist_ok=True)
+    for each in SCHEMAS:
+        (folder / f"{each}.schema.json").write_text(schema_text(each), "utf-8")

@@ -1,0 +1,99 @@
+"""The database: migrations, demo data, foreign and damaged files, readers that cannot write."""
+
+import sqlite3
+from pathlib import Path
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy.exc import OperationalError
+
+from fandle.formats.files import layout_of
+from fandle.store.database import Database
+from fandle.store.demo_data import demo_club
+from fandle.store.errors import StoreError
+from fandle.store.models import Base, Club
+from fandle.store.queries import fill_demo, layouts, table_label
+
+
+def test_demo_club_is_filled_once(tmp_path: Path) -> None:
+    database = Database.open(tmp_path)
+    assert fill_demo(database, demo_club())
+    assert not fill_demo(database, demo_club())
+    assert len(layouts(database)) == 6
+    assert table_label(database, "pool-9ft") == "Back-room nine-foot"
+    assert table_label(database, "carom-10ft") is None
+    database.close()
+
+
+def test_every_demo_layout_is_possible_and_has_a_target() -> None:
+    for entry in demo_club()["layouts"]:
+        assert layout_of(entry["layout"]).target
+        assert entry["note"].endswith((".", "?"))
+
+
+def test_opening_again_keeps_everything(tmp_path: Path) -> None:
+    first = Database.open(tmp_path)
+    fill_demo(first, demo_club())
+    first.close()
+    again = Database.open(tmp_path)
+    assert [s.name for s in layouts(again)] == [x["name"] for x in demo_club()["layouts"]]
+    again.close()
+
+
+def test_migrations_and_models_agree(tmp_path: Path) -> None:
+    database = Database.open(tmp_path)
+    with database._writer.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+    database.close()
+
+
+def test_readers_cannot_write(tmp_path: Path) -> None:
+    database = Database.open(tmp_path)
+    with database.read() as session:
+        session.add(Club(name="x"))
+        with pytest.raises(OperationalError, match="readonly"):
+            session.commit()
+    database.close()
+
+
+def test_a_failed_write_leaves_nothing(tmp_path: Path) -> None:
+    database = Database.open(tmp_path)
+
+    def half() -> None:
+        with database.write() as session:
+            session.add(Club(name="half"))
+            session.flush()
+            raise RuntimeError("stop")
+
+    with pytest.raises(RuntimeError, match="stop"):
+        half()
+    with database.read() as session:
+        assert session.query(Club).count() == 0
+    database.close()
+
+
+def test_a_foreign_database_is_refused_and_left_alone(tmp_path: Path) -> None:
+    path = tmp_path / "fandle.sqlite3"
+    connection = sqlite3.connect(path)
+    connection.execute("create table t (x)")
+    connection.commit()
+    connection.close()
+    before = path.read_bytes()
+    with pytest.raises(StoreError, match="not a Fandle database"):
+        Database.open(tmp_path)
+    assert path.read_bytes() == before
+
+
+def test_a_damaged_file_is_refused_and_left_alone(tmp_path: Path) -> None:
+    path = tmp_path / "fandle.sqlite3"
+    path.write_bytes(b"this is not a database at all, only some text" * 50)
+    with pytest.raises(StoreError, match="not a readable database"):
+        Database.open(tmp_path)
+    assert path.read_bytes().startswith(b"this is not")
+
+
+def test_a_folder_that_cannot_be_made_is_a_sentence(tmp_path: Path) -> None:
+    (tmp_path / "file").write_text("x")
+    with pytest.raises(StoreError, match="set FANDLE_HOME"):
+        Database.open(tmp_path / "file" / "home")

@@ -1,0 +1,184 @@
+"""The command line as scripts use it: JSON on stdout, exit codes, one sentence for bad input."""
+
+import json
+import math
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from tests.conftest import CONTRACT_LAYOUT, fandle
+
+from fandle.cli import main
+from fandle.core.table import Table
+from fandle.formats.files import table_json
+
+
+class Ran:
+    """What one call left behind."""
+
+    def __init__(self, code: int, out: str, err: str) -> None:
+        self.code, self.out, self.err = code, out, err
+
+    def json(self) -> Any:
+        return json.loads(self.out)
+
+
+@pytest.fixture
+def call(capsys: pytest.CaptureFixture[str]) -> Any:
+    """Call the command line in this process."""
+
+    def run(*args: str) -> Ran:
+        with pytest.raises(SystemExit) as ended:
+            main(list(args))
+        captured = capsys.readouterr()
+        return Ran(int(ended.value.code or 0), captured.out, captured.err)
+
+    return run
+
+
+def test_aim_answers_as_the_contract_says(call: Any, layout_file: Path) -> None:
+    answer = call(
+        "aim", str(layout_file), "--rails", "far", "--speed", "3", "--side", "0.17", "--json"
+    ).json()
+    assert answer["solved"] is True
+    for frame in ("mirror", "natural", "corrected"):
+        assert set(answer[frame]) == {"nose", "sight", "centre"}
+    assert set(answer["window_mm"]) == {"less", "more"}
+    assert set(answer["cushions"][0]) == {"rail", "at", "in_deg", "out_deg"}
+    assert set(answer["chain"][0]) == {"link", "shift"}
+    assert answer["others"] == []
+    assert sum(x["shift"] for x in answer["chain"]) == pytest.approx(
+        answer["corrected"]["nose"] - answer["mirror"]["nose"]
+    )
+
+
+def test_refusals_exit_one_with_the_json(call: Any, layout_file: Path) -> None:
+    ran = call("aim", str(layout_file), "--rails", "foot", "--json")
+    assert ran.code == 1
+    assert ran.json()["reason_code"] == "blocked"
+    assert call("aim", str(layout_file), "--rails", "foot").out.startswith("no: ")
+    ran = call("count", str(layout_file), "--method", "M3", "--rails", "head", "--json")
+    assert ran.code == 1
+    assert ran.json()["applies"] is False
+
+
+def test_simulate_answers_as_the_contract_says(call: Any, layout_file: Path) -> None:
+    answer = call("simulate", str(layout_file), "--aim", "far:3@nose", "--speed", "3", "--json").json()
+    assert [event["kind"] for event in answer["events"]] == ["rail", "ball"]
+    first = answer["events"][0]
+    assert {"t", "kind", "ball", "rail", "x", "y", "speed", "speed_after"} <= set(first)
+    assert first["y"] == pytest.approx(4 - 0.09)
+    assert answer["stopped_by"] == "ball"
+    assert set(answer["rest"]) == {"cue", "7", "2"}
+    by_degrees = call(
+        "simulate",
+        str(layout_file),
+        "--direction",
+        str(math.degrees(math.atan2(3.45, 1.9))),
+        "--speed",
+        "3",
+        "--json",
+    )
+    assert by_degrees.json()["events"][0]["x"] == pytest.approx(first["x"])
+
+
+def test_strokes_one_a_line(call: Any, layout_file: Path, tmp_path: Path) -> None:
+    path = tmp_path / "strokes.jsonl"
+    path.write_text('{"aim": "far:3@nose", "speed": 3}\n\n{"direction": 90, "speed": 2, "side": 0.2}\n')
+    lines = call("simulate", str(layout_file), "--strokes", str(path), "--json").out.splitlines()
+    assert len(lines) == 2
+    one = call("simulate", str(layout_file), "--aim", "far:3@nose", "--speed", "3", "--json").json()
+    assert json.loads(lines[0]) == one
+    path.write_text('{"aim": "far:3@nose"}\n{"aim": "far:3@nose", "speed": -1}\n')
+    ran = call("simulate", str(layout_file), "--strokes", str(path), "--json")
+    assert (ran.code, ran.out) == (2, "")
+    assert "line 2" in ran.err
+
+
+def test_counts(call: Any, layout_file: Path) -> None:
+    one = call("count", str(layout_file), "--method", "m3", "--rails", "far", "--json").json()
+    assert one["steps"] == ["4.2 ÷ 2 = 2.1"]
+    assert one["lands"]["side"] in ("short", "long", "on")
+    every = call("count", str(layout_file), "--all", "--json").json()
+    assert {c["method"] for c in every} == {"M2", "M3"}
+    assert "lands" in call("count", str(layout_file), "--all").out
+
+
+def test_tables(call: Any, pool: Table) -> None:
+    assert call("table", "pool-9ft", "--json").json() == json.loads(json.dumps(table_json(pool)))
+    assert call("table", "--json").json() == ["pool-9ft"]
+    assert "cushion_friction" in call("table", "pool-9ft").out
+    assert call("table").out.strip() == "pool-9ft"
+
+
+def test_standard_input_and_a_home_made_table(pool: Table) -> None:
+    """A worn table travels in its layout and moves the aim; a fresh process reads it from a pipe."""
+    worn = {**CONTRACT_LAYOUT, "table": {**table_json(pool), "name": "worn", "cushion_friction": 0.3}}
+    done = fandle("aim", "-", "--rails", "far", "--json", stdin=json.dumps(worn))
+    links = {link["link"]: link["shift"] for link in json.loads(done.stdout)["chain"]}
+    assert done.returncode == 0
+    assert abs(links["table"]) > 0.01
+
+
+@pytest.mark.parametrize(
+    ("args", "words"),
+    [
+        (["aim", "LAYOUT"], "--rails"),
+        (["aim", "LAYOUT", "--rails", "up"], "unknown rail 'up'"),
+        (["aim", "LAYOUT", "--rails", "far,foot"], "one rail"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank"], "kind 'bank'"),
+        (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),
+        (["aim", "LAYOUT", "--rails", "far", "--side", "0.4", "--up", "0.4"], "miscue"),
+        (["aim", "LAYOUT", "--rails", "far", "--cue", "broom"], "unknown cue"),
+        (["aim", "nowhere.json", "--rails", "far"], "cannot read 'nowhere.json'"),
+        (["simulate", "LAYOUT"], "--aim far:3@nose"),
+        (["simulate", "LAYOUT", "--aim", "far:x"], "not understood"),
+        (["simulate", "LAYOUT", "--aim", "far:3@moon"], "unknown frame"),
+        (["simulate", "LAYOUT", "--aim", "far:3", "--direction", "4"], "one of"),
+        (["simulate", "LAYOUT", "--strokes", "nowhere"], "cannot read"),
+        (["count", "LAYOUT"], "choose one"),
+        (["count", "LAYOUT", "--method", "M99"], "unknown method"),
+        (["table", "moon"], "unknown table"),
+        (["dance"], "No such command"),
+    ],
+)  # fmt: skip
+def test_bad_input_is_one_sentence_and_exit_two(
+    call: Any, layout_file: Path, args: list[str], words: str
+) -> None:
+    ran = call(*[str(layout_file) if a == "LAYOUT" else a for a in args])
+    assert ran.code == 2
+    assert ran.out == ""
+    assert words in ran.err
+    assert ran.err.startswith("fandle: ")
+    assert ran.err.count("\n") == 1
+
+
+@settings(
+    max_examples=60,
+    deadline=None,
+    suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
+)
+@given(
+    text=st.text(max_size=60) | st.binary(max_size=40).map(lambda b: b.decode("latin-1")), speed=st.floats()
+)
+def test_any_file_and_any_speed_give_an_answer_or_a_sentence(
+    call: Any, tmp_path: Path, text: str, speed: float
+) -> None:
+    path = tmp_path / "x.json"
+    path.write_text(text, encoding="utf-8", errors="surrogatepass")
+    assert call("aim", str(path), "--rails", "far").code == 2
+    path.write_text(json.dumps(CONTRACT_LAYOUT))
+    ran = call("aim", str(path), "--rails", "far", f"--speed={speed!r}")
+    assert ran.code in (0, 1, 2)
+    assert "Traceback" not in ran.err
+
+
+@pytest.mark.parametrize("verb", ["simulate", "aim", "count", "table", "serve"])
+def test_every_verb_has_help_with_an_example(call: Any, verb: str) -> None:
+    ran = call(verb, "--help")
+    assert ran.code == 0
+    assert f"fandle {verb}" in ran.out
+    assert "Example" in ran.out
+    assert "--json" in ran.out

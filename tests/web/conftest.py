@@ -1,0 +1,16 @@
+"""An application on a fresh demo database, asked without a network."""
+
+from collections.abc import Iterator
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fandle.web.app import create_app
+from fandle.web.settings import Settings
+
+
+@pytest.fixture(scope="session")
+def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+    """A client of the demo application; an unhandled error fails the test."""
+    with TestClient(create_app(Settings(tmp_path_factory.mktemp("home"), demo=True))) as client:
+        yield client

@@ -1,0 +1,203 @@
+"""The web without a browser: answers equal the command line's, bad questions are sentences."""
+
+import json
+import re
+from typing import Any
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from tests.conftest import CONTRACT_LAYOUT
+
+from fandle.core.aim import Aim, solve_kick
+from fandle.core.counts.every import count
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.formats.answers import aim_json, count_json
+from fandle.formats.files import layout_of
+from fandle.web import address
+
+QUESTION: dict[str, Any] = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.17, "rail": "far"}
+
+
+def ask(client: TestClient, **change: Any) -> Any:
+    reply = client.post(address.ANSWER, json={**QUESTION, **change})
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def test_the_answer_equals_the_cores(client: TestClient) -> None:
+    got = ask(client)
+    layout = layout_of(CONTRACT_LAYOUT)
+    aim = solve_kick(layout, (Rail.FAR,), Stroke(3.1, 0.17))
+    assert isinstance(aim, Aim)
+    assert got["chosen"]["answer"] == json.loads(json.dumps(aim_json(aim)))
+    counted = json.loads(json.dumps(count_json(count("M3", layout, (Rail.FAR,)))))
+    assert {name: got["count"][name] for name in counted} == counted
+    assert got["chosen"]["big"] == f"{aim.best.corrected.nose:.2f}"
+
+
+def test_the_address_holds_the_answer(client: TestClient) -> None:
+    got = ask(client)
+    state = address.read(dict(part.split("=") for part in got["address"].split("&")))
+    assert (state.layout.balls, state.stroke.speed, state.stroke.side) == (
+        layout_of(CONTRACT_LAYOUT).balls,
+        3.1,
+        0.17,
+    )
+    page = client.get("/?" + got["address"])
+    assert page.status_code == 200
+    assert f"{got['chosen']['big']}" in page.text
+
+
+def test_figures_on_the_chain_add_up(client: TestClient) -> None:
+    for side in (-0.3, -0.1, 0.0, 0.17, 0.3):
+        rows = ask(client, side=side, up=0.1)["chosen"]["chain"]
+        total = float(rows[0]["text"])
+        for row in rows[1:]:
+            total = round(total + float(row["text"].replace("−", "-")), 2)
+        assert total == pytest.approx(rows[-1]["to"])
+
+
+def test_lengths_and_tips_are_converted_here(client: TestClient) -> None:
+    got = ask(client, speed=None, lengths=2.5, side=0.0, tips=0.5)
+    assert got["stroke"]["speed_text"] == "2½ lengths"
+    assert got["stroke"]["side_text"] == "½ tip right"
+    assert got["chosen"]["running"] == "running"
+    assert got["stroke"]["side"] == pytest.approx(0.173, abs=0.001)
+
+
+def test_frames_and_methods(client: TestClient) -> None:
+    got = ask(client, frame="sight", method="M2")
+    assert got["chosen"]["big"] == f"{got['chosen']['answer']['corrected']['sight']:.2f}"
+    assert got["chosen"]["other"]["frame"] == "nose"
+    assert got["count"]["method"] == "M2"
+
+
+def test_refused_rails_are_told(client: TestClient) -> None:
+    got = ask(client, rail="foot", side=0.0)
+    assert got["chosen"]["solved"] is False
+    assert "the 2 is on the way in" in got["chosen"]["reason"]
+    assert got["headline"]["way"] == "the 2 is in the way"
+    assert ask(client, rail=None)["chosen"]["rail"] == got["lines"][0]["rail"]
+
+
+def test_no_target_asks_for_one(client: TestClient) -> None:
+    got = ask(client, layout={**CONTRACT_LAYOUT, "target": None})
+    assert got["chosen"] is None
+    assert "Choose" in got["headline"]["way"]
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"speed": 13}, "faster than any break"), ({"side": 0.6}, "miscue"), ({"speed": True}, "not a number"),
+        ({"rail": "up"}, "unknown rail"), ({"method": "M99"}, "unknown method"), ({"frame": "moon"}, "unknown frame"),
+        ({"layout": {**CONTRACT_LAYOUT, "balls": []}}, "no cue ball"), ({"extra": 1}, "not known"), ({"lengths": 0}, "greater than 0"),
+        ({"layout": {**CONTRACT_LAYOUT, "table": "moon"}}, "unknown table"),
+    ],
+)  # fmt: skip
+def test_bad_questions_are_sentences(client: TestClient, change: dict[str, Any], words: str) -> None:
+    reply = client.post(address.ANSWER, json={**QUESTION, **change})
+    assert reply.status_code == 422
+    assert words in reply.json()["error"]
+    assert "\n" not in reply.json()["error"]
+
+
+def test_bodies_that_are_not_json(client: TestClient) -> None:
+    reply = client.post(address.ANSWER, content=b"{", headers={"Content-Type": "application/json"})
+    assert (reply.status_code, reply.json()["field"]) == (400, "body")
+    reply = client.post(
+        address.ANSWER, content=b'{"layout": NaN}', headers={"Content-Type": "application/json"}
+    )
+    assert reply.status_code in (400, 422)
+
+
+def test_add_read_and_save(client: TestClient) -> None:
+    grown = client.post(address.ADD_BALL, json=CONTRACT_LAYOUT).json()
+    assert [b["id"] for b in grown["balls"]] == ["cue", "7", "2", "1"]
+    read = client.post(
+        address.READ_LAYOUT, content=json.dumps(CONTRACT_LAYOUT), headers={"Content-Type": "text/plain"}
+    )
+    assert read.json() == CONTRACT_LAYOUT
+    wrong = client.post(address.READ_LAYOUT, content="{", headers={"Content-Type": "text/plain"})
+    assert wrong.status_code == 422
+    saved = client.get(address.SAVE_LAYOUT + "?" + ask(client)["address"])
+    assert saved.json() == CONTRACT_LAYOUT
+    assert "layout.fandle.json" in saved.headers["content-disposition"]
+
+
+def test_pages_are_strict_about_scripts_and_strangers(client: TestClient) -> None:
+    page = client.get("/")
+    policy = page.headers["content-security-policy"]
+    assert "script-src 'self'" in policy
+    assert "unsafe" not in policy
+    assert re.findall(r"<script(?![^>]*\bsrc=)", page.text) == []
+    assert re.findall(r"\bon[a-z]+=", re.sub(r'data-\w+="[^"]*"', "", page.text)) == []
+    assert re.findall(r'(?:src|href)="(?:https?:)?//', page.text) == []
+    assert "style=" not in page.text
+
+
+@pytest.mark.parametrize(
+    "query",
+    [
+        "balls=cue:1",
+        "balls=cue:a,b",
+        "table=moon",
+        "balls=cue:1,1&target=5",
+        "speed=fast&balls=cue:1,1",
+        "balls=cue:9,9",
+        "frame=x&balls=cue:1,1",
+        "speed=nan&balls=cue:1,1",
+    ],
+)
+def test_a_broken_link_shows_a_sentence_and_a_table(client: TestClient, query: str) -> None:
+    page = client.get("/?" + query)
+    assert page.status_code == 200
+    assert "This link cannot be opened" in page.text
+
+
+def test_every_demo_layout_opens_with_an_answer(client: TestClient) -> None:
+    links = re.findall(r'class="dropdown-item" href="([^"]+)"', client.get("/").text)
+    assert len(links) == 6
+    for link in links:
+        assert "This link cannot" not in client.get(link.replace("&amp;", "&")).text
+
+
+@settings(
+    max_examples=80,
+    deadline=None,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.function_scoped_fixture],
+)
+@given(
+    balls=st.lists(st.tuples(st.sampled_from(["cue", "1", "2", "x"]), st.floats(-1, 9), st.floats(-1, 5)), max_size=4),
+    speed=st.floats(-1, 14), side=st.floats(-0.6, 0.6), rail=st.sampled_from(["far", "near", "head", "foot", "", None]),
+)  # fmt: skip
+def test_any_layout_is_answered_or_refused(
+    client: TestClient, balls: Any, speed: float, side: float, rail: str | None
+) -> None:
+    scene = {**CONTRACT_LAYOUT, "balls": [{"id": i, "x": x, "y": y} for i, x, y in balls], "target": "1"}
+    reply = client.post(address.ANSWER, json={"layout": scene, "speed": speed, "side": side, "rail": rail})
+    assert reply.status_code in (200, 422)
+
+
+def test_the_published_interface_holds_under_random_requests(client: TestClient) -> None:
+    """schemathesis over the application's own OpenAPI: no 500, every reply as declared."""
+    schema = schemathesis.openapi.from_dict(client.app.openapi())  # type: ignore[attr-defined]  # FastAPI
+    for operation in schema.get_all_operations():
+        case_of = operation.ok().as_strategy()
+
+        @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+        @given(case=case_of)
+        def check(case: Any) -> None:
+            reply = client.request(
+                case.method,
+                case.formatted_path,
+                params=case.query,
+                json=case.body if isinstance(case.body, dict | list) else None,
+            )
+            assert reply.status_code in (200, 400, 405, 422), reply.text
+
+        check()
