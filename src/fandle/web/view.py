@@ -23,7 +23,7 @@ from fandle.web.drawing import mm, path, polyline
 
 FRAME_WORDS = {
     "nose": "at the nose",
-    "sight": "through the sights",
+    "sight": "at the sights",
     "centre": "where the centre turns",
 }
 OTHER_WORDS = {

@@ -50,13 +50,10 @@ def count(view: View) -> Count | NoCount:
         for k in range(0, math.floor(n / 2) + 2)
         if 0 <= zero + way * k <= view.whole and abs(k - n / 2) > 0.2
     ]
-    steps = (
-        f"{figure(abs(view.along(cue) - zero))} diamonds from zero to the cue ball",
-        f"{figure(n)} in twos = {figure(n / 2)} diamonds from opposite zero",
-    )
+    steps = (f"{figure(n / 2)} diamonds × 2 = {figure(n)}",)
     say = (
         f"{figure(n)} diamonds from {ball} back to the cue ball; on the {rail} rail every diamond counts "
-        f"two, shoot the number {figure(n)}."
+        f"two: shoot the number {figure(n)}, {figure(n / 2)} diamonds along."
     )
     adjust = "Half a diamond off the level is the limit; the longer the count, the firmer the stroke."
     return finish(view, METHOD, TITLE, at, FRAME, LENGTHS, tuple(numbers), steps, say, adjust)

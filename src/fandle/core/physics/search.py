@@ -11,7 +11,7 @@ from fandle.core.physics.judge import BACKSTOP, HIT, PAST, Scene, measure, outco
 # columns of a solution: direction, offset of the target (m), lowest and highest direction that hit
 SOLUTION_WIDTH = 4
 COARSE = 64  # directions over the whole first rail
-FINE = 24  # directions within one coarse step near the target
+FINE = 16  # directions within one coarse step near the target
 MOST_SOLUTIONS = 8
 ANGLE_END = 1e-13  # rad, width at which a bracket is closed
 EDGE_END = 1e-8  # rad, the same for the edge of a window: 0.1 µm at 10 m
@@ -98,20 +98,18 @@ def _edge(
 
 
 @kernel
-def _widen(
-    start: float,
-    step: float,
-    scene: Scene,
-) -> float:
-    """Last direction from `start` by `step` up to which every one still hits the target."""
-    at = start
+def _widen(good: float, beyond: float, step: float, scene: Scene) -> float:
+    """Last direction up to which every one still hits the target, a backstop included.
+
+    good hits; `beyond` is the next direction looked at, then on by `step`.
+    """
     for _ in range(4000):
-        new = at + step
-        what = outcome(new, 1, scene) // 1000
+        what = outcome(beyond, 1, scene) // 1000
         if what not in (HIT, BACKSTOP):
-            return _edge(at, new, True, scene)
-        at = new
-    return at
+            return _edge(good, beyond, True, scene)
+        good = beyond
+        beyond += step
+    return good
 
 
 @kernel
@@ -141,11 +139,12 @@ def _sample(
     goal: float,
     scene: Scene,
     thetas: Floats,
+    exact: Floats,
 ) -> tuple[int, float]:
     """Directions worth playing for real, in rising order. Returns how many, and the best of them.
 
     Those near the target, from a coarse grid over the rail refined where the target may lie,
-    and every direction that meets it as thickly as asked.
+    and every direction that meets it as thickly as asked, marked in `exact`.
     """
     reach = 2.0 * scene.p[RADIUS]
     n = 0
@@ -172,6 +171,7 @@ def _sample(
                         root = find_root(lo, f_lo, hi, f_hi, goal, scene)
                         if lo < root < hi:
                             thetas[n] = root
+                            exact[n] = 1.0
                             n += 1
                             if best_miss > 0.0:
                                 best, best_miss = root, 0.0
@@ -210,37 +210,38 @@ def solve(first: float, last: float, goal: float, scene: Scene) -> tuple[Floats,
     what was asked even where it fails, NaN if no direction comes near.
     """
     thetas = np.empty(3 * COARSE * FINE)
+    exact = np.zeros(3 * COARSE * FINE)
     solutions = np.empty((MOST_SOLUTIONS, SOLUTION_WIDTH))
-    n, best = _sample(first, last, goal, scene, thetas)
+    n, best = _sample(first, last, goal, scene, thetas, exact)
     pace = (last - first) / (COARSE * FINE)
     found = 0
-    run_lo = math.nan  # lower edge of the run of hits we are in
+    # the run of hits we are in: its first and last direction, what lies below, the exact one
+    lowest, highest, below, aim = math.nan, math.nan, math.nan, math.nan
     code_a = PAST * 1000
     for i in range(n):
         theta = thetas[i]
         code = outcome(theta, 0, scene)
         joined = i > 0 and theta - thetas[i - 1] < 1.5 * pace
-        seed = theta if code < 1000 else math.nan
+        hit = theta if code < 1000 else math.nan
         if joined and code >= 1000 and code_a >= 1000 and code != code_a:
-            seed = _hunt(thetas[i - 1], code_a, theta, scene)
-        if not math.isnan(seed) and math.isnan(run_lo):
-            below = thetas[i - 1] if joined else seed - pace
-            run_lo = _edge(seed, below, False, scene)
+            hit = _hunt(thetas[i - 1], code_a, theta, scene)
+        if not math.isnan(hit):
+            if math.isnan(lowest):
+                lowest, below, aim = hit, thetas[i - 1] if joined else hit - pace, math.nan
+            highest = hit
+            if exact[i] > 0.0 and code < 1000:
+                aim = theta
         ends = code >= 1000 or i == n - 1 or thetas[i + 1] - theta >= 1.5 * pace
-        if not math.isnan(run_lo) and ends:
-            good = seed
-            if math.isnan(good):
-                good = thetas[i - 1]
+        if not math.isnan(lowest) and ends and found < MOST_SOLUTIONS:
             above = theta if code >= 1000 else theta + pace
-            run_hi = _edge(good, above, False, scene)
-            if found < MOST_SOLUTIONS:
-                aim = _within(run_lo, run_hi, goal, scene)
-                row = solutions[found]
-                row[0] = aim
-                row[1] = measure(aim, scene)
-                row[2] = _widen(aim, -pace, scene)
-                row[3] = _widen(aim, pace, scene)
-                found += 1
-            run_lo = math.nan
+            if math.isnan(aim):
+                lo = _edge(lowest, below, False, scene)
+                aim = _within(lo, _edge(highest, above, False, scene), goal, scene)
+            row = solutions[found]
+            row[0], row[1] = aim, measure(aim, scene)
+            row[2] = _widen(lowest, below, -pace, scene)
+            row[3] = _widen(highest, above, pace, scene)
+            found += 1
+            lowest = math.nan
         code_a = code
     return solutions, found, best

@@ -66,7 +66,12 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
       mark.setAttribute("class", `ball ${kind} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`);
       const name = ball.id === "cue" ? "Cue ball" : `Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
       mark.setAttribute("aria-label", `${name} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it`);
-      mark.querySelector("text").textContent = ball.id === "cue" ? "" : ball.id;
+      // on a small drawing the number stands above its ball, where it can be read
+      const small = sheet.radius / sheet.mmPerPixel() < 7.5;
+      const text = mark.querySelector("text");
+      text.textContent = ball.id === "cue" ? "" : ball.id;
+      text.setAttribute("class", small ? "outside" : "");
+      text.setAttribute("y", small ? -sheet.radius - 8 * sheet.mmPerPixel() : 0);
       mark.querySelector(".grip").setAttribute("r", Math.max(GRIP * sheet.mmPerPixel(), sheet.radius));
     }
   }

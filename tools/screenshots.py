@@ -1,0 +1,45 @@
+"""Make the current pictures of the main views from demo data: docs/screenshots/*.png."""
+
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+ROOT = Path(__file__).parent.parent
+sys.path.insert(0, str(ROOT))
+
+from tests.browser.conftest import FLAGS, free_port, start_server  # noqa: E402
+
+BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rail=far"
+CROWD = "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5&target=3&method=M2&frame=sight&rail=near"
+# name, address, width, height, whole page
+VIEWS = (
+    ("table", BLOCKED, 1280, 800, False),
+    ("table-phone", BLOCKED, 390, 844, True),
+    ("table-crowd", CROWD, 1280, 800, False),
+)
+
+
+def main() -> None:
+    """Take every picture."""
+    port = free_port()
+    server = start_server(Path(tempfile.mkdtemp()), port)
+    try:
+        with sync_playwright() as p:
+            browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
+            for name, address, width, height, whole in VIEWS:
+                page = browser.new_page(viewport={"width": width, "height": height})
+                page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
+                page.wait_for_timeout(300)
+                page.screenshot(
+                    path=ROOT / f"docs/screenshots/{name}.png", full_page=whole, animations="disabled"
+                )
+                page.close()
+            browser.close()
+    finally:
+        server.terminate()
+
+
+if __name__ == "__main__":
+    main()
