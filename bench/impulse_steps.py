@@ -36,9 +36,8 @@ def main() -> None:
             turned = math.atan2(-got[1], got[0]) - math.atan2(-right[1], right[0])
             errors.append(abs(turned) * BEYOND_M / DIAMOND_M)
         errors.sort()
-        print(
-            f"{steps:>6}{statistics.median(errors):>12.1e}{errors[int(0.99 * CASES)]:>12.1e}{errors[-1]:>12.1e}"
-        )
+        figures = (statistics.median(errors), errors[int(0.99 * CASES)], errors[-1])
+        print(f"{steps:>6}" + "".join(f"{error:>12.1e}" for error in figures))
 
 
 if __name__ == "__main__":

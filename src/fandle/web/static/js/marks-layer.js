@@ -32,7 +32,6 @@ export function drawMark(sheet, group, chosen, frame) {
   const { rail, answer, drawing } = chosen;
   const px = sheet.mmPerPixel();
   const unit = rail === "far" || rail === "near" ? sheet.dx : sheet.dy;
-  const nose = drawing.mark.nose;
   const aim = answer.corrected[frame];
   const foot = frame === "sight" ? sheet.setback : 0;
   const out = sheet.rail + 15 * px;
@@ -45,13 +44,12 @@ export function drawMark(sheet, group, chosen, frame) {
   const c = sheet.onRail(rail, drawing.mark.more, 45);
   const d = sheet.onRail(rail, drawing.mark.less, 45);
   group.append(svg("polygon", { class: "mark-window", points: [a, b, c, d].map((p) => p.join(",")).join(" ") }));
-  const tip = sheet.onRail(rail, nose, 0);
-  const left = sheet.onRail(rail, nose - (7 * px) / unit, 13 * px);
-  const right = sheet.onRail(rail, nose + (7 * px) / unit, 13 * px);
-  group.append(svg("polygon", { class: "mark-point", points: [tip, left, right].map((p) => p.join(",")).join(" ") }));
-
   if (aim === null) return;
   const natural = answer.natural[frame];
+  const tip = sheet.onRail(rail, aim, foot);
+  const left = sheet.onRail(rail, aim - (7 * px) / unit, foot + 13 * px);
+  const right = sheet.onRail(rail, aim + (7 * px) / unit, foot + 13 * px);
+  group.append(svg("polygon", { class: "mark-point", points: [tip, left, right].map((p) => p.join(",")).join(" ") }));
   group.append(
     line(sheet, rail, [0, sheet.rail + 6 * px], [0, out + 6 * px], "dim thin"),
     line(sheet, rail, [aim, foot + 4], [aim, out + 6 * px], "dim thin"),
