@@ -45,18 +45,14 @@ def layout_file(tmp_path: Path) -> Path:
     return path
 
 
-def make(
-    table: Table, cue: tuple[float, float], target: tuple[float, float], *others: tuple[float, float]
-) -> Layout:
+def make(table: Table, cue: tuple[float, float], target: tuple[float, float], *others: tuple[float, float]) -> Layout:
     """A nine-ball layout; the target is ball 1, the others follow."""
     balls = [Ball("cue", *cue), Ball("1", *target)]
     balls += [Ball(str(n), *place) for n, place in enumerate(others, 2)]
     return Layout(table, "nine-ball", tuple(balls), "1")
 
 
-def fandle(
-    *args: str, stdin: str | None = None, env: dict[str, str] | None = None
-) -> subprocess.CompletedProcess[str]:
+def fandle(*args: str, stdin: str | None = None, env: dict[str, str] | None = None) -> subprocess.CompletedProcess[str]:
     """Run the command line in a fresh process."""
     return subprocess.run(
         [sys.executable, "-m", "fandle.cli", *args],

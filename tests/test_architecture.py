@@ -48,19 +48,17 @@ def test_arrows_never_run_back(path: Path) -> None:
             assert parts[0] not in OUTSIDE_CORE, f"{path} imports {name}"
 
 
-@pytest.mark.parametrize(
-    "path", [*MODULES, *sorted((SOURCE / "web/static/js").glob("*.js"))], ids=lambda p: p.name
-)
+@pytest.mark.parametrize("path", [*MODULES, *sorted((SOURCE / "web/static/js").glob("*.js"))], ids=lambda p: p.name)
 def test_modules_stay_small(path: Path) -> None:
     assert len(path.read_text("utf-8").splitlines()) <= 400
 
 
 def test_core_works_alone() -> None:
     """Importing the whole core pulls in no web and no database."""
-    code = f"import sys, fandle.core.warm; print([m for m in sys.modules if m.split('.')[0] in {sorted(OUTSIDE_CORE)!r}])"
-    done = subprocess.run(
-        [sys.executable, "-c", code], capture_output=True, text=True, check=True, timeout=120
+    code = (
+        f"import sys, fandle.core.warm; print([m for m in sys.modules if m.split('.')[0] in {sorted(OUTSIDE_CORE)!r}])"
     )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True, timeout=120)
     assert done.stdout.strip() == "[]"
 
 

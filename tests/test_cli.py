@@ -39,9 +39,7 @@ def call(capsys: pytest.CaptureFixture[str]) -> Any:
 
 
 def test_aim_answers_as_the_contract_says(call: Any, layout_file: Path) -> None:
-    answer = call(
-        "aim", str(layout_file), "--rails", "far", "--speed", "3", "--side", "0.17", "--json"
-    ).json()
+    answer = call("aim", str(layout_file), "--rails", "far", "--speed", "3", "--side", "0.17", "--json").json()
     assert answer["solved"] is True
     for frame in ("mirror", "natural", "corrected"):
         assert set(answer[frame]) == {"nose", "sight", "centre"}
@@ -144,9 +142,7 @@ def test_standard_input_and_a_home_made_table(pool: Table) -> None:
         (["dance"], "No such command"),
     ],
 )  # fmt: skip
-def test_bad_input_is_one_sentence_and_exit_two(
-    call: Any, layout_file: Path, args: list[str], words: str
-) -> None:
+def test_bad_input_is_one_sentence_and_exit_two(call: Any, layout_file: Path, args: list[str], words: str) -> None:
     ran = call(*[str(layout_file) if a == "LAYOUT" else a for a in args])
     assert ran.code == 2
     assert ran.out == ""
@@ -160,9 +156,7 @@ def test_bad_input_is_one_sentence_and_exit_two(
     deadline=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
-@given(
-    text=st.text(max_size=60) | st.binary(max_size=40).map(lambda b: b.decode("latin-1")), speed=st.floats()
-)
+@given(text=st.text(max_size=60) | st.binary(max_size=40).map(lambda b: b.decode("latin-1")), speed=st.floats())
 def test_any_file_and_any_speed_give_an_answer_or_a_sentence(
     call: Any, tmp_path: Path, text: str, speed: float
 ) -> None:

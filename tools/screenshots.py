@@ -35,9 +35,7 @@ def main() -> None:
                 page = browser.new_page(viewport={"width": width, "height": height})
                 page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
                 page.wait_for_timeout(300)
-                page.screenshot(
-                    path=ROOT / f"docs/screenshots/{name}.png", full_page=whole, animations="disabled"
-                )
+                page.screenshot(path=ROOT / f"docs/screenshots/{name}.png", full_page=whole, animations="disabled")
                 page.close()
             browser.close()
     finally:

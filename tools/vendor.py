@@ -30,9 +30,7 @@ def fetch(name: str, version: str, files: list[str], into: Path) -> None:
     shutil.rmtree(folder, ignore_errors=True)
     folder.mkdir(parents=True)
     with tempfile.TemporaryDirectory() as temporary:
-        subprocess.run(
-            ["npm", "pack", "--ignore-scripts", "--silent", f"{name}@{version}"], cwd=temporary, check=True
-        )
+        subprocess.run(["npm", "pack", "--ignore-scripts", "--silent", f"{name}@{version}"], cwd=temporary, check=True)
         (archive,) = Path(temporary).glob("*.tgz")
         with tarfile.open(archive) as tar:
             for wanted in [*files, "LICENSE"]:

@@ -55,9 +55,7 @@ def _load(path: str) -> Layout:
     return read_layout(text)
 
 
-def _stroke(
-    table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None
-) -> Stroke:
+def _stroke(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
     return Stroke(default_speed(table) if speed is None else speed, side, up, elevation, find_cue(cue))
 
 
@@ -164,9 +162,7 @@ def count(
         _print([count_json(c) for c in found]) if as_json else typer.echo(words.counts(found))
     else:
         one = (
-            best_count(method, table_layout, target)
-            if over is None
-            else count_over(method, table_layout, over, target)
+            best_count(method, table_layout, target) if over is None else count_over(method, table_layout, over, target)
         )
         found = [one]
         _print(count_json(one)) if as_json else typer.echo(words.counts(found))

@@ -66,9 +66,7 @@ def page(chromium: Browser, site: str) -> Iterator[Page]:
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
     page.on("console", lambda m: faults.append(m.text) if m.type == "error" and "422" not in m.text else None)
-    page.on(
-        "request", lambda r: faults.append(r.url) if not r.url.startswith((site, "data:", "blob:")) else None
-    )
+    page.on("request", lambda r: faults.append(r.url) if not r.url.startswith((site, "data:", "blob:")) else None)
     yield page
     context.close()
     assert faults == []

@@ -241,9 +241,7 @@ def test_on_a_phone_the_answer_comes_first_and_a_finger_drags(page: Page) -> Non
     session = page.context.new_cdp_session(page)
 
     def touch(kind: str, *points: tuple[float, float]) -> None:
-        session.send(
-            "Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]}
-        )
+        session.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": a, "y": b} for a, b in points]})
 
     touch("touchStart", (x + 10, y))  # beside the disc: the grip is as wide as a thumb
     for step in range(1, 6):

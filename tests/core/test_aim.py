@@ -61,9 +61,7 @@ def test_refusals_are_true(pool: Table) -> None:
         layout, stroke = random_layout(pool, rng, rng.choice([2, 3, 5, 9])), random_stroke(rng)
         origin = np.array(layout.metres(layout.cue))
         for rail in Rail:
-            scene = scene_of(
-                origin, stroke.array(), pool.params(), layout.obstacles(), 0, np.array([rail.number])
-            )
+            scene = scene_of(origin, stroke.array(), pool.params(), layout.obstacles(), 0, np.array([rail.number]))
             answer = solve_kick(layout, (rail,), stroke, with_chain=False)
             found = any(outcome(2 * math.pi * i / SWEEP, 0, scene) < 1000 for i in range(SWEEP))
             if isinstance(answer, Aim):

@@ -86,10 +86,7 @@ def test_halving_the_impulse_step_moves_a_landing_by_less_than_a_thousandth() ->
         before = random_state(rng)
         if before[1] < 0.14 * abs(before[0]):
             continue
-        angles = [
-            math.atan2(-q[1], q[0])
-            for q in (bounce(*before, S, E, MU_W, MU_S, n) for n in (STEPS, 2 * STEPS))
-        ]
+        angles = [math.atan2(-q[1], q[0]) for q in (bounce(*before, S, E, MU_W, MU_S, n) for n in (STEPS, 2 * STEPS))]
         assert abs(angles[0] - angles[1]) * 2.0 / 0.3175 < 1e-3, before
 
 

@@ -30,9 +30,7 @@ def test_one_rail_plain(speed: float, nose: float, sighted: float) -> None:
     assert one_rail(speed, "sight") - 5 == pytest.approx(sighted, abs=BAND)
 
 
-@pytest.mark.parametrize(
-    ("speed", "running", "reverse"), [(2, 1.02, -0.31), (3, 1.09, -0.36), (4, 0.87, -0.74)]
-)
+@pytest.mark.parametrize(("speed", "running", "reverse"), [(2, 1.02, -0.31), (3, 1.09, -0.36), (4, 0.87, -0.74)])
 def test_one_rail_side(speed: float, running: float, reverse: float) -> None:
     plain = one_rail(speed)
     assert one_rail(speed, side=0.2) - plain == pytest.approx(running, abs=BAND)

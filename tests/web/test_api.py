@@ -109,18 +109,14 @@ def test_bad_questions_are_sentences(client: TestClient, change: dict[str, Any],
 def test_bodies_that_are_not_json(client: TestClient) -> None:
     reply = client.post(address.ANSWER, content=b"{", headers={"Content-Type": "application/json"})
     assert (reply.status_code, reply.json()["field"]) == (400, "body")
-    reply = client.post(
-        address.ANSWER, content=b'{"layout": NaN}', headers={"Content-Type": "application/json"}
-    )
+    reply = client.post(address.ANSWER, content=b'{"layout": NaN}', headers={"Content-Type": "application/json"})
     assert reply.status_code in (400, 422)
 
 
 def test_add_read_and_save(client: TestClient) -> None:
     grown = client.post(address.ADD_BALL, json=CONTRACT_LAYOUT).json()
     assert [b["id"] for b in grown["balls"]] == ["cue", "7", "2", "1"]
-    read = client.post(
-        address.READ_LAYOUT, content=json.dumps(CONTRACT_LAYOUT), headers={"Content-Type": "text/plain"}
-    )
+    read = client.post(address.READ_LAYOUT, content=json.dumps(CONTRACT_LAYOUT), headers={"Content-Type": "text/plain"})
     assert read.json() == CONTRACT_LAYOUT
     wrong = client.post(address.READ_LAYOUT, content="{", headers={"Content-Type": "text/plain"})
     assert wrong.status_code == 422

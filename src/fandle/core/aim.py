@@ -117,9 +117,7 @@ class _Question:
     def scene(self, table: Table, stroke: Stroke) -> Scene:
         layout = self.layout
         place = layout.index(self.target)
-        return scene_of(
-            np.array(self.start), stroke.array(), table.params(), layout.obstacles(), place, self.order
-        )
+        return scene_of(np.array(self.start), stroke.array(), table.params(), layout.obstacles(), place, self.order)
 
     def geometric(self, inset: float) -> float | None:
         return natural_direction(self.layout.table, self.rails, self.start, self.goal, inset, self.offset)
@@ -197,9 +195,7 @@ def _span(table: Table, rail: Rail, start: Point, stroke: Stroke) -> tuple[float
     return min(ends) - spare, max(ends) + spare
 
 
-def _solution(
-    question: _Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float
-) -> Solution:
+def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float) -> Solution:
     layout, rail = question.layout, question.rails[0]
     table, start = layout.table, question.start
     direction = float(row[0])
@@ -236,9 +232,7 @@ def _cushions(shot: Shot) -> tuple[Cushion, ...]:
     )
 
 
-def _chain(
-    question: _Question, stroke: Stroke, solution: Solution, mirror: float, natural: float
-) -> tuple[Link, ...]:
+def _chain(question: _Question, stroke: Stroke, solution: Solution, mirror: float, natural: float) -> tuple[Link, ...]:
     """Links from the mirror's mark to the corrected one, each the difference of two solved aims.
 
     Where one of the aims between does not exist, its link is 0 and the next one carries both.
@@ -299,9 +293,7 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     if last.kind == "stop" and met <= 1:
         gx, gy = question.goal
         table = layout.table
-        left = (
-            math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
-        )
+        left = math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
         return refusal(
             "short_of_speed",
             f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",

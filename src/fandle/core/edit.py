@@ -3,7 +3,9 @@
 from dataclasses import replace
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout import IDS, Ball, Layout
+from fandle.core.layout import CUE, IDS, Ball, Layout
+from fandle.core.rails import Rail
+from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT
 
 POOL_ORDER = [str(n) for n in range(1, 16)]
 SPACING = 0.5  # diamonds between the places tried
@@ -32,3 +34,32 @@ def add_ball(layout: Layout, name: str | None = None) -> Layout:
             if "overlap" not in str(error):
                 raise
     raise BadInputError("no free place for another ball: take one off first", "balls")
+
+
+def flip_left_right(layout: Layout) -> Layout:
+    """Mirror across the table: near and far change places, so side changes its hand."""
+    return replace(layout, balls=tuple(replace(b, y=DIAMONDS_SHORT - b.y) for b in layout.balls))
+
+
+def flip_end_to_end(layout: Layout) -> Layout:
+    """Mirror along the table: head and foot change places, so side changes its hand."""
+    return replace(layout, balls=tuple(replace(b, x=DIAMONDS_LONG - b.x) for b in layout.balls))
+
+
+def flipped_rail(rail: Rail, left_right: bool) -> Rail:
+    """The rail that stands where `rail` stood, after a flip."""
+    pairs = {Rail.NEAR: Rail.FAR, Rail.FAR: Rail.NEAR} if left_right else {Rail.HEAD: Rail.FOOT, Rail.FOOT: Rail.HEAD}
+    return pairs.get(rail, rail)
+
+
+def swap_cue_and_target(layout: Layout) -> Layout:
+    """Cue ball and target change places: the same line, shot from its other end."""
+    target, cue = layout.require_target(), layout.cue
+    places = {CUE: (target.x, target.y), target.id: (cue.x, cue.y)}
+    balls = tuple(Ball(b.id, *places[b.id]) if b.id in places else b for b in layout.balls)
+    return replace(layout, balls=balls)
+
+
+def clear(layout: Layout) -> Layout:
+    """Only the cue ball and the target stay on the table."""
+    return replace(layout, balls=tuple(b for b in layout.balls if b.id in (CUE, layout.target)))

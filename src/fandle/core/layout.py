@@ -59,9 +59,7 @@ class Layout:
         for ball in self.balls:
             if ball.id == name:
                 return ball
-        raise BadInputError(
-            f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target"
-        )
+        raise BadInputError(f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target")
 
     def metres(self, ball: Ball) -> tuple[float, float]:
         """A ball's centre in metres, at least one radius off every nose line it is frozen to."""
@@ -101,9 +99,7 @@ def _check_ids(layout: Layout) -> None:
     seen: set[str] = set()
     for ball in layout.balls:
         if ball.id not in known:
-            raise BadInputError(
-                f"unknown ball {ball.id!r} in {layout.game}: use {_id_hint(layout.game)}", "balls"
-            )
+            raise BadInputError(f"unknown ball {ball.id!r} in {layout.game}: use {_id_hint(layout.game)}", "balls")
         if ball.id in seen:
             raise BadInputError(f"two balls are called {ball.id!r}: give each its own id", "balls")
         seen.add(ball.id)
@@ -163,9 +159,7 @@ def _check_overlaps(layout: Layout) -> None:
             gap = math.hypot((a.x - b.x) * table.diamond_x, (a.y - b.y) * table.diamond_y)
             if gap < 2 * table.ball_radius - SLACK_M:
                 over = (2 * table.ball_radius - gap) * 1000
-                raise BadInputError(
-                    f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away", "balls"
-                )
+                raise BadInputError(f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away", "balls")
 
 
 def spoken(ball_id: str) -> str:

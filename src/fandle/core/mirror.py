@@ -53,9 +53,7 @@ def natural_direction(
     return math.atan2(dy, dx) - math.asin(aside / away)
 
 
-def contacts(
-    table: Table, rails: Sequence[Rail], start: Point, direction: float, inset: float
-) -> list[Point]:
+def contacts(table: Table, rails: Sequence[Rail], start: Point, direction: float, inset: float) -> list[Point]:
     """Points (m) at which a straight line in `direction` turns at each rail, folded back in order."""
     points: list[Point] = []
     x, y = start

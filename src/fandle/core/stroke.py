@@ -56,8 +56,7 @@ class Stroke:
         offset = math.hypot(self.side, self.up)
         if offset > k.MISCUE_LIMIT + 1e-12:
             raise BadInputError(
-                f"the tip is {offset:.2f} of the radius off centre, a miscue: "
-                f"keep it within {k.MISCUE_LIMIT:g}",
+                f"the tip is {offset:.2f} of the radius off centre, a miscue: keep it within {k.MISCUE_LIMIT:g}",
                 "side" if abs(self.side) >= abs(self.up) else "up",
             )
         if not 0.0 <= self.elevation <= k.STEEPEST_DEG:

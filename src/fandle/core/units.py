@@ -25,9 +25,7 @@ def lengths_of(table: Table, speed: float) -> float:
     start = (table.ball_radius, table.width / 2, speed, 0.0, 0.0, 0.0, 0.0)
     code, _, n = run(*start, table.params(), NO_BALLS, 0, False, MOST_EVENTS, events, pieces)
     if code != STOPPED:
-        raise EngineError(
-            f"a ball at {speed:g} m/s never comes to rest: check the table's rolling resistance"
-        )
+        raise EngineError(f"a ball at {speed:g} m/s never comes to rest: check the table's rolling resistance")
     path = 0.0
     for p in pieces[:n]:
         path += abs(p[1] * (p[4] + 0.5 * p[6] * p[1]))  # decelerated along x: never turns in a piece

@@ -13,9 +13,7 @@ from fandle.core.units import default_speed
 def warm() -> None:
     """Ask one question of each kind, so that nobody waits for the compiler."""
     table = standard_table("pool-9ft")
-    layout = Layout(
-        table, "nine-ball", (Ball("cue", 1.0, 1.0), Ball("1", 5.0, 1.2), Ball("2", 3.0, 2.0)), "1"
-    )
+    layout = Layout(table, "nine-ball", (Ball("cue", 1.0, 1.0), Ball("1", 5.0, 1.2), Ball("2", 3.0, 2.0)), "1")
     stroke = Stroke(default_speed(table), 0.2, 0.1, 1.0, find_cue("house"))
     play(layout, stroke, 0.5)
     for rail in Rail:

@@ -183,9 +183,7 @@ def _solution_json(s: Solution) -> dict[str, Any]:
         "miss_mm": s.miss_mm,
         "fullness": s.fullness,
         "window_mm": {"less": s.window_less_mm, "more": s.window_more_mm},
-        "cushions": [
-            {"rail": c.rail.value, "at": c.at, "in_deg": c.in_deg, "out_deg": c.out_deg} for c in s.cushions
-        ],
+        "cushions": [{"rail": c.rail.value, "at": c.at, "in_deg": c.in_deg, "out_deg": c.out_deg} for c in s.cushions],
     }
 
 
@@ -218,9 +216,7 @@ def count_json(count: Count | NoCount) -> dict[str, Any]:
     return {
         **head,
         "applies": True,
-        "numbers": [
-            {"rail": n.rail.value, "at": n.at, "label": n.label, "role": n.role} for n in count.numbers
-        ],
+        "numbers": [{"rail": n.rail.value, "at": n.at, "label": n.label, "role": n.role} for n in count.numbers],
         "steps": list(count.steps),
         "say": count.say,
         "adjust": count.adjust,
@@ -254,10 +250,7 @@ def shot_json(shot: Shot) -> dict[str, Any]:
     """The answer of `simulate`."""
     answer: dict[str, Any] = {
         "events": [_event_json(event) for event in shot.events],
-        "rest": {
-            name: None if place is None else {"x": place[0], "y": place[1]}
-            for name, place in shot.rest.items()
-        },
+        "rest": {name: None if place is None else {"x": place[0], "y": place[1]} for name, place in shot.rest.items()},
     }
     if shot.stopped_by is not None:
         answer["stopped_by"] = shot.stopped_by

@@ -15,8 +15,7 @@ def shot(played: Shot) -> str:
         if event.pocket:
             what = f"{event.pocket} pocket"
         lines.append(
-            f"{event.t:6.3f} s  {event.kind:<5} {what:<16} at {event.x:.3f}, {event.y:.3f}"
-            f"  {event.speed:.2f} m/s"
+            f"{event.t:6.3f} s  {event.kind:<5} {what:<16} at {event.x:.3f}, {event.y:.3f}  {event.speed:.2f} m/s"
         )
     return "\n".join(lines)
 
@@ -46,9 +45,7 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
             continue
         lands = c.lands
         off = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-        blocks.append(
-            "\n".join([f"{c.method} {c.title}, {c.rails[0]} rail", *c.steps, c.say, f"lands {off}"])
-        )
+        blocks.append("\n".join([f"{c.method} {c.title}, {c.rails[0]} rail", *c.steps, c.say, f"lands {off}"]))
     return "\n\n".join(blocks)
 
 

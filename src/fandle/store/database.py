@@ -10,7 +10,7 @@ from typing import Any
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import Engine, create_engine, event
-from sqlalchemy.exc import DatabaseError
+from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import NullPool
 
@@ -38,8 +38,7 @@ class Database:
             folder.mkdir(parents=True, exist_ok=True)
         except OSError as fault:
             raise StoreError(
-                f"cannot make the data folder {folder} ({fault.strerror}): "
-                "set FANDLE_HOME to one you can write"
+                f"cannot make the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
             ) from None
         _check_file(path)
         database = cls(path)
@@ -57,9 +56,7 @@ class Database:
                 command.upgrade(config, "head")
                 connection.commit()
         except DatabaseError as fault:
-            raise StoreError(
-                f"cannot write {self.path} ({fault.orig}): check the folder's space and rights"
-            ) from None
+            raise StoreError(f"cannot write {self.path} ({fault.orig}): check the folder's space and rights") from None
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -69,9 +66,17 @@ class Database:
 
     @contextmanager
     def write(self) -> Iterator[Session]:
-        """The one writing session; commits at the end, rolls back on any error."""
-        with self._lock, Session(self._writer) as session, session.begin():
-            yield session
+        """The one writing session; commits at the end, rolls back on any error.
+
+        Raises StoreError, one sentence, where the disk or the folder refuses.
+        """
+        try:
+            with self._lock, Session(self._writer) as session, session.begin():
+                yield session
+        except OperationalError as fault:
+            raise StoreError(
+                f"nothing was saved ({fault.orig}): check the space and rights of {self.path.parent}, then try again"
+            ) from None
 
     def close(self) -> None:
         """Let go of the file."""
@@ -88,6 +93,7 @@ def _engine(path: Path, mode: str) -> Engine:
         connection.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
         if mode != "ro":
             connection.execute("PRAGMA journal_mode = WAL")
+            connection.execute("PRAGMA synchronous = FULL")  # what is acknowledged is on the disk
 
     return engine
 

@@ -5,3 +5,11 @@ from fandle.core.errors import FandleError
 
 class StoreError(FandleError):
     """The database cannot be used; the sentence says what to do. Nothing was changed."""
+
+
+class NotFoundError(FandleError):
+    """What was asked for is not in the database."""
+
+
+class NameTakenError(FandleError):
+    """The name is in use."""

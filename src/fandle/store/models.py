@@ -43,3 +43,33 @@ class NamedLayout(Base):
     name: Mapped[str] = mapped_column(unique=True)
     note: Mapped[str]
     data: Mapped[object] = mapped_column(JSON)
+
+
+class Attempt(Base):
+    """One attempt on a real table. `uid` is the page's own name for it: the same uid is the same attempt."""
+
+    __tablename__ = "attempt"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[str]
+    set_up: Mapped[str] = mapped_column(index=True)
+    title: Mapped[str]
+    table_label: Mapped[str]
+    address: Mapped[str]
+    layout: Mapped[object] = mapped_column(JSON)
+    rails: Mapped[str]
+    stroke: Mapped[object] = mapped_column(JSON)
+    aim: Mapped[object] = mapped_column(JSON)
+    result: Mapped[str]
+    off: Mapped[float | None]
+    side_hit: Mapped[str]
+    comment: Mapped[str]
+    deleted_at: Mapped[str | None]
+
+
+class Preference(Base):
+    """One of the player's settings."""
+
+    __tablename__ = "preference"
+    name: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[object] = mapped_column(JSON)

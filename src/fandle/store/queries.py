@@ -6,6 +6,7 @@ from typing import Any, cast
 from sqlalchemy import func, select
 
 from fandle.store.database import Database
+from fandle.store.errors import NameTakenError, NotFoundError
 from fandle.store.models import Club, ClubTable, NamedLayout, Player
 
 
@@ -24,6 +25,27 @@ def layouts(database: Database) -> list[Saved]:
     with database.read() as session:
         rows = session.scalars(select(NamedLayout).order_by(NamedLayout.id)).all()
         return [Saved(r.id, r.name, r.note, cast(dict[str, Any], r.data)) for r in rows]
+
+
+def save_layout(database: Database, name: str, data: dict[str, Any], note: str = "") -> Saved:
+    """Keep a layout under a new name."""
+    with database.write() as session:
+        if session.scalar(select(NamedLayout).where(NamedLayout.name == name)) is not None:
+            raise NameTakenError(f"a layout called {name!r} is kept already: choose another name")
+        row = NamedLayout(name=name, note=note, data=data)
+        session.add(row)
+        session.flush()
+        return Saved(row.id, name, note, data)
+
+
+def remove_layout(database: Database, name: str) -> Saved:
+    """Let go of a named layout; what was kept is returned, so that it can be saved again."""
+    with database.write() as session:
+        row = session.scalar(select(NamedLayout).where(NamedLayout.name == name))
+        if row is None:
+            raise NotFoundError(f"no layout {name!r} is kept: look at the list again")
+        session.delete(row)
+        return Saved(row.id, row.name, row.note, cast(dict[str, Any], row.data))
 
 
 def table_label(database: Database, name: str) -> str | None:
@@ -45,7 +67,5 @@ def fill_demo(database: Database, demo: dict[str, Any]) -> bool:
         session.flush()
         session.add_all(Player(nickname=name, club_id=club.id) for name in demo["players"])
         session.add_all(ClubTable(label=t["label"], data=t["table"], club_id=club.id) for t in demo["tables"])
-        session.add_all(
-            NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"]
-        )
+        session.add_all(NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"])
         return True

@@ -1,18 +1,27 @@
 """JSON of the Table room."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.edit import add_ball
+from fandle.core.constants import TIP_DIAMETER_M
+from fandle.core.edit import (
+    add_ball,
+    clear,
+    flip_end_to_end,
+    flip_left_right,
+    flipped_rail,
+    swap_cue_and_target,
+)
 from fandle.core.rails import parse_rail
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 from fandle.core.units import default_speed, offset_of, speed_of
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout
+from fandle.store.log import preference
 from fandle.web import address
 from fandle.web.view import answer
 
@@ -61,28 +70,67 @@ class Question(BaseModel):
     method: str = "M3"
     frame: str = "nose"
 
-    def stroke(self, table: Table) -> Stroke:
-        """The stroke; lengths and tips win over m/s and radii."""
+    def stroke(self, table: Table, tip: float) -> Stroke:
+        """The stroke; lengths and tips win over m/s and radii. tip: the player's tip, m."""
         speed = default_speed(table) if self.speed is None else self.speed
         if self.lengths is not None:
             speed = speed_of(table, round(self.lengths, 3))
-        side = self.side if self.tips is None else offset_of(self.tips, table)
-        up = self.up if self.height is None else offset_of(self.height, table)
+        side = self.side if self.tips is None else offset_of(self.tips, table, tip)
+        up = self.up if self.height is None else offset_of(self.height, table, tip)
         return Stroke(speed, side, up)
 
 
-@router.post(address.ANSWER, responses=FAULTS)
-def post_answer(question: Question) -> dict[str, Any]:
-    """Everything the Table room shows for a layout and a stroke."""
+class Edit(BaseModel):
+    """A layout to change as a whole, with the side and the rail that may change with it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    how: Literal["left-right", "end-to-end", "swap", "clear"]
+    side: Number = 0.0
+    rail: str | None = None
+
+
+def tip_of(request: Request) -> float:
+    """Diameter of the player's tip in metres."""
+    return float(preference(request.app.state.database, "tip_mm", TIP_DIAMETER_M * 1000)) / 1000
+
+
+def state_of(question: Question, tip: float) -> address.State:
+    """The state a question asks about."""
     layout = layout_of(question.layout.model_dump())
-    state = address.State(
+    return address.State(
         layout,
-        question.stroke(layout.table),
+        question.stroke(layout.table, tip),
         parse_rail(question.rail) if question.rail else None,
         question.method,
         address.check_frame(question.frame),
     )
-    return answer(state)
+
+
+@router.post(address.ANSWER, responses=FAULTS)
+def post_answer(question: Question, request: Request) -> dict[str, Any]:
+    """Everything the Table room shows for a layout and a stroke."""
+    tip = tip_of(request)
+    return answer(state_of(question, tip), tip)
+
+
+@router.post(address.EDIT, responses=FAULTS)
+def post_edit(change: Edit) -> dict[str, Any]:
+    """A layout flipped, swapped or cleared; a flip turns side and rail with it."""
+    layout = layout_of(change.layout.model_dump())
+    rail = parse_rail(change.rail) if change.rail else None
+    if change.how == "swap":
+        return {"layout": layout_json(swap_cue_and_target(layout)), "side": change.side, "rail": rail}
+    if change.how == "clear":
+        return {"layout": layout_json(clear(layout)), "side": change.side, "rail": rail}
+    across = change.how == "left-right"
+    flipped = flip_left_right(layout) if across else flip_end_to_end(layout)
+    return {
+        "layout": layout_json(flipped),
+        "side": -change.side,
+        "rail": flipped_rail(rail, across) if rail else None,
+    }
 
 
 @router.post(address.ADD_BALL, responses=FAULTS)

@@ -15,9 +15,9 @@ from fandle.core.warm import warm
 from fandle.formats.base import fault_sentence
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club
-from fandle.store.errors import StoreError
+from fandle.store.errors import NameTakenError, NotFoundError, StoreError
 from fandle.store.queries import fill_demo
-from fandle.web import address, api, pages
+from fandle.web import address, api, api_log, log_page, pages
 from fandle.web.settings import Settings
 
 HERE = Path(__file__).parent
@@ -49,6 +49,8 @@ def create_app(settings: Settings) -> FastAPI:
     app.state.templates = Jinja2Templates(HERE / "templates")
     app.include_router(pages.router)
     app.include_router(api.router)
+    app.include_router(api_log.router)
+    app.include_router(log_page.router)
     app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")
     _handle_errors(app)
 
@@ -74,6 +76,14 @@ def _handle_errors(app: FastAPI) -> None:
     @app.exception_handler(EngineError)
     def engine(_: Request, error: EngineError) -> JSONResponse:
         return fault(422, str(error))
+
+    @app.exception_handler(NotFoundError)
+    def not_found(_: Request, error: NotFoundError) -> JSONResponse:
+        return fault(404, str(error))
+
+    @app.exception_handler(NameTakenError)
+    def taken(_: Request, error: NameTakenError) -> JSONResponse:
+        return fault(409, str(error), "name")
 
     @app.exception_handler(StoreError)
     def store(_: Request, error: StoreError) -> JSONResponse:

@@ -129,6 +129,21 @@ def path(table: Table, shot: Shot) -> str:
     return "".join(parts)
 
 
+def film(table: Table, shot: Shot) -> list[list[float]]:
+    """The path with its times: start, duration, start x y, control x y, end x y; uniform along each."""
+    return [
+        [
+            piece.t,
+            piece.lasts,
+            *diamonds_mm(table, piece.start),
+            *diamonds_mm(table, piece.control),
+            *diamonds_mm(table, piece.end),
+        ]
+        for piece in shot.pieces
+        if piece.lasts > 0.0
+    ]
+
+
 def polyline(table: Table, points: list[Point]) -> str:
     """Points in metres as SVG path data."""
     drawn = ["{:g} {:g}".format(*mm(table, *p)) for p in points]

@@ -21,8 +21,7 @@ def run_server(host: str, port: int, demo: bool, as_json: bool) -> None:
             probe.bind((host, port))
         except OSError as fault:
             raise BadInputError(
-                f"cannot listen on {host}:{port} ({fault.strerror}): "
-                "choose another port with --port or PORT=…"
+                f"cannot listen on {host}:{port} ({fault.strerror}): choose another port with --port or PORT=…"
             ) from None
     address = f"http://{host}:{port}/"
     typer.echo(json.dumps({"address": address}) if as_json else f"Fandle is at {address}")

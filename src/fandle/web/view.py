@@ -1,8 +1,10 @@
 """From an answer to what a page says: words, rounded figures, drawing data. No rules of the trade."""
 
+import math
 from typing import Any
 
 from fandle.core.aim import Aim, Solution, add_chain
+from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import METHODS
 from fandle.core.counts.every import count as count_over
@@ -11,15 +13,16 @@ from fandle.core.lines import FULL, Line, in_the_way, one_rail_lines
 from fandle.core.mirror import contacts
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks
+from fandle.core.shot import Shot
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
-from fandle.core.table import Table
+from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT, Table
 from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
 from fandle.formats.answers import aim_json, count_json, stroke_json
 from fandle.formats.files import layout_json
 from fandle.web import address
 from fandle.web.address import State
-from fandle.web.drawing import mm, path, polyline
+from fandle.web.drawing import diamonds_mm, film, mm, path, polyline
 
 FRAME_WORDS = {
     "nose": "at the nose",
@@ -34,14 +37,14 @@ OTHER_WORDS = {
 SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
 
 
-def answer(state: State) -> dict[str, Any]:
-    """Everything the Table room shows for a state."""
+def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
+    """Everything the Table room shows for a state. tip: diameter of the player's tip, m."""
     state = address.rounded(state)
     layout, stroke, table = state.layout, state.stroke, state.layout.table
     base: dict[str, Any] = {
         "address": address.write(state),
         "layout": layout_json(layout),
-        "stroke": {**stroke_json(stroke), **stroke_words(table, stroke)},
+        "stroke": {**stroke_json(stroke), **stroke_words(table, stroke, tip)},
         "frame": state.frame,
         "method": state.method,
     }
@@ -53,7 +56,7 @@ def answer(state: State) -> dict[str, Any]:
         **base,
         "headline": headline(state),
         "lines": [_line(line, state.frame) for line in lines],
-        "chosen": _chosen(state, chosen),
+        "chosen": _chosen(state, chosen, tip),
         "count": _count(state, chosen.rails),
     }
 
@@ -68,10 +71,10 @@ def headline(state: State) -> dict[str, str]:
     return {"ball": spoken(layout.target), "way": way}
 
 
-def stroke_words(table: Table, stroke: Stroke) -> dict[str, Any]:
+def stroke_words(table: Table, stroke: Stroke, tip: float) -> dict[str, Any]:
     """A stroke in lengths and tips, as figures for the controls and as words."""
     lengths = lengths_of(table, stroke.speed)
-    side, up = tips_of(stroke.side, table), tips_of(stroke.up, table)
+    side, up = tips_of(stroke.side, table, tip), tips_of(stroke.up, table, tip)
     return {
         "lengths": lengths,
         "tips": side,
@@ -81,6 +84,8 @@ def stroke_words(table: Table, stroke: Stroke) -> dict[str, Any]:
         "side_text": "centre" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
         "height_text": "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}",
         "clock": clock_of(stroke.side, stroke.up),
+        "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
+        "limit": tips_of(MISCUE_LIMIT, table, tip),
     }
 
 
@@ -101,7 +106,7 @@ def _line(line: Line, frame: str) -> dict[str, Any]:
     }
 
 
-def _chosen(state: State, line: Line) -> dict[str, Any]:
+def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
     rail = line.rails[0]
     head = {"rail": rail.value, "answer": aim_json(line.answer)}
     if not isinstance(line.answer, Aim):
@@ -118,7 +123,7 @@ def _chosen(state: State, line: Line) -> dict[str, Any]:
         "running": "" if abs(state.stroke.side) < 0.005 else running(state.stroke.side, rail, best.direction),
         "window": _window(best),
         "thickness": "" if best.fullness >= FULL else f"only {best.fullness:.0%} full: thinner than asked",
-        "chain": _chain(state, aim),
+        "chain": _chain(state, aim, tip),
         "drawing": _drawing(state, best),
     }
 
@@ -139,11 +144,11 @@ def _window(best: Solution) -> str:
     return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still hits"
 
 
-def _chain(state: State, aim: Aim) -> list[dict[str, Any]]:
+def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     """Rows of the waterfall; shifts are differences of rounded partial sums, so they add up."""
     best, table = aim.best, state.layout.table
     lengths = plural_lengths(lengths_of(table, state.stroke.speed))
-    words = stroke_words(table, state.stroke)
+    words = stroke_words(table, state.stroke, tip)
     spin = running(state.stroke.side, best.rails[0], best.direction)
     labels = {
         "ball size": "ball size",
@@ -178,6 +183,9 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
     last = best.shot.events[-1]
     return {
         "shot": path(table, best.shot),
+        "film": film(table, best.shot),
+        "moments": moments(table, best.shot),
+        "line": across_line(state, best),
         "natural": polyline(table, [start, turn, target]),
         "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
         "aim_line": polyline(table, [start, *_sight_point(table, best)]),
@@ -188,6 +196,40 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
             "more": best.corrected.nose + best.window_more_mm / _diamond_mm(table, best.rails[0]),
         },
     }
+
+
+def moments(table: Table, shot: Shot) -> list[dict[str, Any]]:
+    """What happens when, in words, for the shot as it is shown running."""
+    found: list[dict[str, Any]] = []
+    sliding = True
+    for piece in shot.pieces:
+        if sliding and not piece.sliding:
+            found.append({"t": piece.t, "at": diamonds_mm(table, piece.start), "text": "rolling from here"})
+        elif piece.sliding and not sliding:
+            found.append({"t": piece.t, "at": diamonds_mm(table, piece.start), "text": "sliding again"})
+        sliding = piece.sliding
+    for event in shot.events:
+        at = diamonds_mm(table, (event.x, event.y))
+        if event.kind == "rail" and event.in_deg is not None and event.out_deg is not None:
+            text = f"{event.rail} rail, in {event.in_deg:.0f}°, out {event.out_deg:.0f}°"
+        elif event.kind == "ball" and event.other is not None:
+            text = f"meets {spoken(event.other)} at {event.speed:.1f} m/s"
+        else:
+            text = "stops" if event.kind == "stop" else f"meets the {event.pocket} jaw"
+        found.append({"t": event.t, "at": at, "text": text})
+    order = sorted(found, key=lambda moment: moment["t"])
+    return [
+        {"t": 0.0, "at": diamonds_mm(table, shot.pieces[0].start), "text": "struck, still sliding"},
+        *order,
+    ]
+
+
+def across_line(state: State, best: Solution) -> dict[str, Any]:
+    """The line through the target, parallel to the last rail, along which short and long are read."""
+    rail, target = best.rails[-1], state.layout.ball(best.target)
+    whole = DIAMONDS_LONG if rail.is_long else DIAMONDS_SHORT
+    ends = [diamonds_mm(state.layout.table, rail.point(a, rail.across(target.x, target.y))) for a in (0.0, whole)]
+    return {"from": ends[0], "to": ends[1], "whole": whole, "target": rail.along(target.x, target.y)}
 
 
 def _diamond_mm(table: Table, rail: Rail) -> float:

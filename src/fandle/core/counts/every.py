@@ -36,7 +36,6 @@ def all_counts(
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
     found = [
-        best_count(name, layout, target) if rails is None else count(name, layout, rails, target)
-        for name in METHODS
+        best_count(name, layout, target) if rails is None else count(name, layout, rails, target) for name in METHODS
     ]
     return sorted(found, key=lambda c: c.lands.off_balls if isinstance(c, Count) else float("inf"))

@@ -32,9 +32,7 @@ def count(view: View) -> Count | NoCount:
     zero = view.along(target)
     n = abs(view.along(cue) - zero)
     if n < LEAST:
-        return NoCount(
-            METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count"
-        )
+        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
     if view.layout.table.sight_setback is None:
         return NoCount(METHOD, TITLE, (rail,), "the table has no sights to read the number at")
     way = math.copysign(1.0, view.along(cue) - zero)

@@ -34,9 +34,7 @@ def count(view: View) -> Count | NoCount:
     zero, off_t, off_c = view.along(target), view.off(target), view.off(cue)
     aside = view.along(cue) - zero
     if abs(aside) < LEAST:
-        return NoCount(
-            METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count"
-        )
+        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
     way = math.copysign(1.0, aside)
     if abs(off_c - off_t) <= LEVEL:
         n = abs(aside)
@@ -85,9 +83,7 @@ def _nearest_pair(aside: float, share: float) -> float:
     return min((low, low + PAIR), key=lambda n: abs(aside - _level_at(n, share)))
 
 
-def _numbers(
-    view: View, zero: float, way: float, n: float, shift: float, at: float
-) -> tuple[RailNumber, ...]:
+def _numbers(view: View, zero: float, way: float, n: float, shift: float, at: float) -> tuple[RailNumber, ...]:
     start = zero + way * (n + shift)
     both = [
         RailNumber(view.opposite, zero, "0", "zero"),

@@ -18,9 +18,7 @@ REST_LIMIT = 1e-9  # m/s: below this it counts as at rest
 
 
 @kernel
-def phase(
-    vx: float, vy: float, wx: float, wy: float, mu_s: float, mu_r: float
-) -> tuple[int, float, float, float]:
+def phase(vx: float, vy: float, wx: float, wy: float, mu_s: float, mu_r: float) -> tuple[int, float, float, float]:
     """Phase of motion now: (kind, seconds it lasts undisturbed, ax, ay).
 
     w = R·ω in m/s; ax, ay in m/s².

@@ -65,9 +65,7 @@ def _held_forces(
     ft, fz, gt, gn = 0.0, 0.0, 0.0, 0.0
     for _ in range(60):
         ft_old, fz_old = ft, fz
-        ft, fz = _friction(
-            st, sz, (1 - 2.5 * s) * gt, s * c + (2.5 - s) * gn, 3.5, 2.5 + s * s, mu_w, tiny_nose
-        )
+        ft, fz = _friction(st, sz, (1 - 2.5 * s) * gt, s * c + (2.5 - s) * gn, 3.5, 2.5 + s * s, mu_w, tiny_nose)
         press = max(s - c * fz, 0.0)
         gt, gn = _friction(ut, un, (1 - 2.5 * s) * ft, -c + (2.5 - s) * fz, 3.5, 3.5, mu_s * press, tiny)
         if abs(ft - ft_old) + abs(fz - fz_old) < 1e-15:
@@ -121,9 +119,7 @@ def _forces(
 
 
 @kernel
-def _rates(
-    f: tuple[float, float, float, float], s: float, c: float
-) -> tuple[float, float, float, float, float]:
+def _rates(f: tuple[float, float, float, float], s: float, c: float) -> tuple[float, float, float, float, float]:
     """Rates of (vt, vn, wt, wn, wz) per unit of normal impulse under the frictions f."""
     ft, fz, gt, gn = f
     return ft + gt, -c - s * fz + gn, 2.5 * (fz + gn), 2.5 * (s * ft - gt), -2.5 * c * ft
@@ -329,9 +325,7 @@ def bounce(
         r = _rates(f, s, c)
         step, held, h1, h2 = _plan(vt, vn, wt, wn, wz, r, s, c, mu_w, mu_s, plain, smallest, tiny)
         if not released and vn + step * r[1] <= 0.0:
-            vt, vn, wt, wn, wz, work = _step(
-                vt, vn, wt, wn, wz, work, r, -vn, 1, s, c, mu_w, mu_s, tiny, held, h1, h2
-            )
+            vt, vn, wt, wn, wz, work = _step(vt, vn, wt, wn, wz, work, r, -vn, 1, s, c, mu_w, mu_s, tiny, held, h1, h2)
             vn = 0.0
             released = True
             goal = work * (1.0 - restitution * restitution)

@@ -1,0 +1,164 @@
+"""JSON of the log, of named layouts and of the player's settings."""
+
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Path, Request
+from pydantic import BaseModel, ConfigDict, Field
+
+from fandle.core.aim import Aim, Solution, solve_kick
+from fandle.core.errors import BadInputError
+from fandle.core.layout import spoken
+from fandle.core.record import Result, Thickness, Tried, figures, off_by, set_up
+from fandle.formats.answers import marks_json, stroke_json
+from fandle.formats.base import Number
+from fandle.formats.files import layout_json, layout_of
+from fandle.store import log
+from fandle.store.database import Database
+from fandle.store.queries import remove_layout, save_layout, table_label
+from fandle.web import address
+from fandle.web.address import State
+from fandle.web.api import FAULTS, Fault, Question, Scene, state_of, tip_of
+
+router = APIRouter()
+KEPT: dict[int | str, dict[str, Any]] = {
+    **FAULTS,
+    404: {"model": Fault, "description": "Nothing of that name is kept."},
+    409: {"model": Fault, "description": "The name is in use."},
+    503: {"model": Fault, "description": "The disk or the folder refuses; nothing was saved."},
+}
+Uid = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+UidPath = Annotated[str, Path(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+
+
+class NewAttempt(BaseModel):
+    """An attempt just made: what was asked of the page, and what happened."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    uid: Uid
+    question: Question
+    result: Result
+
+
+class Amendment(BaseModel):
+    """More about an attempt. `at`: where it crossed the target's line, diamonds along the last rail."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    result: Result | None = None
+    at: Number | None = None
+    side_hit: Thickness | Literal[""] | None = None
+    comment: str | None = Field(default=None, max_length=400)
+
+
+class NamedScene(BaseModel):
+    """A layout to keep under a name."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: str = Field(min_length=1, max_length=60)
+    note: str = Field(default="", max_length=200)
+    layout: Scene
+
+
+class Preferences(BaseModel):
+    """The player's settings."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    tip_mm: Number = Field(ge=8, le=15)
+
+
+def best_line(state: State) -> Solution:
+    """The aim a noted attempt was made with."""
+    if state.rail is None:
+        raise BadInputError("no rail is chosen: choose the line that was shot", "rail")
+    answer = solve_kick(state.layout, (state.rail,), state.stroke, with_chain=False)
+    if not isinstance(answer, Aim):
+        raise BadInputError(f"there is no line to note ({answer.reason}): choose an open rail", "rail")
+    return answer.best
+
+
+def told(database: Database, noted: log.Noted) -> dict[str, Any]:
+    """A noted attempt with the figures of its set-up."""
+    same = log.attempts(database, noted.set_up)
+    f = figures(Tried(Result(row.result), row.off) for row in same)
+    return {"attempt": vars(noted), "figures": vars(f)}
+
+
+@router.post(address.ATTEMPTS, responses=KEPT)
+def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
+    """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
+    database: Database = request.app.state.database
+    state = address.rounded(state_of(new.question, tip_of(request)))
+    best = best_line(state)
+    layout = state.layout
+    noted = log.note(
+        database,
+        log.Noted(
+            uid=new.uid,
+            made_at=log.now(),
+            set_up=set_up(layout, best.rails),
+            title=f"{spoken(best.target)} over {best.rails[0]}",
+            table_label=table_label(database, layout.table.name) or layout.table.name,
+            address=address.write(state),
+            layout=layout_json(layout),
+            rails=",".join(best.rails),
+            stroke=stroke_json(state.stroke),
+            aim=marks_json(best.corrected),
+            result=new.result.value,
+        ),
+    )
+    return told(database, noted)
+
+
+@router.patch(address.ATTEMPTS + "/{uid}", responses=KEPT)
+def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> dict[str, Any]:
+    """Say more about an attempt."""
+    database: Database = request.app.state.database
+    changes = amendment.model_dump(mode="json", exclude_none=True)
+    if amendment.at is not None:
+        state = address.parse(log.one(database, uid).address)
+        best = best_line(state)
+        changes.pop("at")
+        changes["off"] = off_by(state.layout, best.shot, best.rails, amendment.at)
+    return told(database, log.amend(database, uid, **changes))
+
+
+@router.delete(address.ATTEMPTS + "/{uid}", responses=KEPT)
+def delete_attempt(uid: UidPath, request: Request) -> dict[str, str]:
+    """Take an attempt out of the log; it can be put back."""
+    log.take_out(request.app.state.database, uid)
+    return {"uid": uid}
+
+
+@router.post(address.ATTEMPTS + "/{uid}/restore", responses=KEPT)
+def restore_attempt(uid: UidPath, request: Request) -> dict[str, str]:
+    """Put a deleted attempt back."""
+    log.put_back(request.app.state.database, uid)
+    return {"uid": uid}
+
+
+@router.post(address.LAYOUTS, responses=KEPT)
+def post_layout(named: NamedScene, request: Request) -> dict[str, Any]:
+    """Keep a layout under a new name."""
+    name = named.name.strip()
+    if not name:
+        raise BadInputError("a layout needs a name: type one", "name")
+    layout = layout_of(named.layout.model_dump())
+    saved = save_layout(request.app.state.database, name, layout_json(layout), named.note.strip())
+    return {"name": saved.name, "note": saved.note}
+
+
+@router.delete(address.LAYOUTS + "/{name}", responses=KEPT)
+def delete_layout(name: str, request: Request) -> dict[str, Any]:
+    """Let go of a named layout; the reply is what POST takes to keep it again."""
+    saved = remove_layout(request.app.state.database, name)
+    return {"name": saved.name, "note": saved.note, "layout": saved.data}
+
+
+@router.put(address.PREFERENCES, responses=KEPT)
+def put_preferences(preferences: Preferences, request: Request) -> dict[str, Any]:
+    """Keep the player's settings."""
+    log.set_preference(request.app.state.database, "tip_mm", preferences.tip_mm)
+    return preferences.model_dump()
