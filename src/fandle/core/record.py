@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Layout
+from fandle.core.layout import Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.shot import Shot
 from fandle.core.travel import crosses
@@ -95,6 +95,11 @@ def off_by(layout: Layout, shot: Shot, rails: tuple[Rail, ...], at: float) -> fl
     met = crosses(shot, last, len(rails), last.across(target.x, target.y))
     travel = 1.0 if met is None else met[1]
     return (at - last.along(target.x, target.y)) * travel
+
+
+def kick_title(target: str, rails: tuple[Rail, ...]) -> str:
+    """What was shot, in words: "the 7 over the far rail"."""
+    return f"{spoken(target)} over the {' and '.join(rails)} rail{'s' if len(rails) > 1 else ''}"
 
 
 def set_up(layout: Layout, rails: tuple[Rail, ...]) -> str:

@@ -1,5 +1,6 @@
 """The log: attempts noted, changed, taken out and put back."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from typing import Any, cast
@@ -20,7 +21,6 @@ class Noted:
     set_up: str
     title: str
     table_label: str
-    address: str
     layout: dict[str, Any]
     rails: str
     stroke: dict[str, Any]
@@ -47,6 +47,12 @@ def note(database: Database, attempt: Noted) -> Noted:
             session.add(Attempt(**{name: getattr(attempt, name) for name in NAMES}, deleted_at=None))
             return attempt
         return _noted(kept)
+
+
+def note_all(database: Database, noted: Iterable[Noted]) -> None:
+    """Keep many attempts at once, for demo data."""
+    with database.write() as session:
+        session.add_all(Attempt(**{name: getattr(row, name) for name in NAMES}, deleted_at=None) for row in noted)
 
 
 def amend(database: Database, uid: str, **changes: Any) -> Noted:

@@ -55,7 +55,6 @@ class Attempt(Base):
     set_up: Mapped[str] = mapped_column(index=True)
     title: Mapped[str]
     table_label: Mapped[str]
-    address: Mapped[str]
     layout: Mapped[object] = mapped_column(JSON)
     rails: Mapped[str]
     stroke: Mapped[object] = mapped_column(JSON)

@@ -1,5 +1,6 @@
 """What is asked of the database."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, cast
 
@@ -7,6 +8,7 @@ from sqlalchemy import func, select
 
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError, NotFoundError
+from fandle.store.log import Noted, note_all
 from fandle.store.models import Club, ClubTable, NamedLayout, Player
 
 
@@ -57,8 +59,8 @@ def table_label(database: Database, name: str) -> str | None:
     return None
 
 
-def fill_demo(database: Database, demo: dict[str, Any]) -> bool:
-    """Put the demo club into an empty database; False (and nothing done) if it is not empty."""
+def fill_demo(database: Database, demo: dict[str, Any], practice: Callable[[], list[Noted]]) -> bool:
+    """Put the demo club and its practice into an empty database; False (nothing done) if it is not empty."""
     with database.write() as session:
         if session.scalar(select(func.count()).select_from(NamedLayout)):
             return False
@@ -68,4 +70,5 @@ def fill_demo(database: Database, demo: dict[str, Any]) -> bool:
         session.add_all(Player(nickname=name, club_id=club.id) for name in demo["players"])
         session.add_all(ClubTable(label=t["label"], data=t["table"], club_id=club.id) for t in demo["tables"])
         session.add_all(NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"])
-        return True
+    note_all(database, practice())
+    return True

@@ -6,7 +6,7 @@ Positions in diamonds, the stroke in the units of the contract.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from urllib.parse import parse_qsl, quote
+from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
@@ -91,11 +91,6 @@ def read(query: Mapping[str, str]) -> State:
     stroke = Stroke(speed, _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up"))
     rail = parse_rail(query["rail"]) if query.get("rail") else None
     return State(layout, stroke, rail, query.get("method", "M3"), check_frame(query.get("frame", "nose")))
-
-
-def parse(text: str) -> State:
-    """The state in the query of an address that `write` made."""
-    return read(dict(parse_qsl(text)))
 
 
 def check_frame(frame: str) -> str:

@@ -7,8 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.aim import Aim, Solution, solve_kick
 from fandle.core.errors import BadInputError
-from fandle.core.layout import spoken
-from fandle.core.record import Result, Thickness, Tried, figures, off_by, set_up
+from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number
 from fandle.formats.files import layout_json, layout_of
@@ -18,6 +17,7 @@ from fandle.store.queries import remove_layout, save_layout, table_label
 from fandle.web import address
 from fandle.web.address import State
 from fandle.web.api import FAULTS, Fault, Question, Scene, state_of, tip_of
+from fandle.web.log_page import noted_state
 
 router = APIRouter()
 KEPT: dict[int | str, dict[str, Any]] = {
@@ -99,9 +99,8 @@ def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
             uid=new.uid,
             made_at=log.now(),
             set_up=set_up(layout, best.rails),
-            title=f"{spoken(best.target)} over {best.rails[0]}",
+            title=kick_title(best.target, best.rails),
             table_label=table_label(database, layout.table.name) or layout.table.name,
-            address=address.write(state),
             layout=layout_json(layout),
             rails=",".join(best.rails),
             stroke=stroke_json(state.stroke),
@@ -118,7 +117,7 @@ def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> dict[
     database: Database = request.app.state.database
     changes = amendment.model_dump(mode="json", exclude_none=True)
     if amendment.at is not None:
-        state = address.parse(log.one(database, uid).address)
+        state = noted_state(log.one(database, uid))
         best = best_line(state)
         changes.pop("at")
         changes["off"] = off_by(state.layout, best.shot, best.rails, amendment.at)

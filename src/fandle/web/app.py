@@ -14,7 +14,7 @@ from fandle.core.errors import BadInputError, EngineError
 from fandle.core.warm import warm
 from fandle.formats.base import fault_sentence
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_club
+from fandle.store.demo_data import demo_club, demo_practice
 from fandle.store.errors import NameTakenError, NotFoundError, StoreError
 from fandle.store.queries import fill_demo
 from fandle.web import address, api, api_log, log_page, pages
@@ -36,7 +36,7 @@ def create_app(settings: Settings) -> FastAPI:
     """The application for a data folder. Raises StoreError if the folder cannot be used."""
     database = Database.open(settings.home)
     if settings.demo:
-        fill_demo(database, demo_club())
+        fill_demo(database, demo_club(), demo_practice)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:

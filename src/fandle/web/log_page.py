@@ -8,10 +8,12 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, Response
 
+from fandle.core.rails import parse_rails
 from fandle.core.record import Result, Tried, figures
 from fandle.core.spoken import plural_lengths, side_name, tips_word
-from fandle.core.table import standard_table
+from fandle.core.stroke import Stroke
 from fandle.core.units import lengths_of, tips_of
+from fandle.formats.files import layout_of
 from fandle.store import log
 from fandle.web import address
 from fandle.web.api import tip_of
@@ -45,6 +47,16 @@ def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLRespon
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "log.html", context)
     return response
+
+
+def noted_state(row: log.Noted) -> address.State:
+    """The Table room as it stood when an attempt was made."""
+    stroke = Stroke(row.stroke["speed"], row.stroke["side"], row.stroke["up"])
+    return address.State(layout_of(row.layout), stroke, parse_rails(row.rails)[0])
+
+
+def _href(row: log.Noted) -> str:
+    return address.TABLE_ROOM + "?" + address.write(noted_state(row))
 
 
 def _tried(rows: list[log.Noted]) -> list[Tried]:
@@ -81,7 +93,7 @@ def _group(key: str, rows: list[log.Noted]) -> dict[str, Any]:
     return {
         "set_up": key,
         "title": rows[0].title,
-        "href": address.TABLE_ROOM + "?" + rows[0].address,
+        "href": _href(rows[0]),
         "strip": [_place(off) for off in offs],
         "mean": None if f.bias is None else _place(f.bias),
         **_words(rows),
@@ -94,18 +106,15 @@ def _place(off: float) -> float:
 
 
 def _row(row: log.Noted, tip: float) -> dict[str, Any]:
-    table = standard_table(row.layout["table"]) if isinstance(row.layout["table"], str) else None
-    stroke = row.stroke
-    words = f"{stroke['speed']:.1f} m/s"
-    if table is not None:
-        tips = tips_of(stroke["side"], table, tip)
-        side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
-        words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}"
+    table, stroke = layout_of(row.layout).table, row.stroke
+    tips = tips_of(stroke["side"], table, tip)
+    side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
+    words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}"
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
         "title": row.title,
-        "href": address.TABLE_ROOM + "?" + row.address,
+        "href": _href(row),
         "mark": f"{row.aim['nose']:.2f}",
         "stroke": words,
         "result": row.result,

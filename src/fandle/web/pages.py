@@ -7,13 +7,16 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from fastapi.templating import Jinja2Templates
 
-from fandle.core import constants
+from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError
+from fandle.core.glossary import WORDS
 from fandle.core.stroke import Stroke
-from fandle.core.units import default_speed, tips_of
+from fandle.core.table import Table
+from fandle.core.units import default_speed
 from fandle.formats.files import layout_of
 from fandle.store.queries import Saved, layouts, table_label
 from fandle.web import address
+from fandle.web.api import tip_of
 from fandle.web.drawing import drawing
 from fandle.web.view import answer
 
@@ -28,33 +31,45 @@ def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
     database = request.app.state.database
     saved = layouts(database)
-    fault = ""
+    fault, tip = "", tip_of(request)
     try:
         state = address.read(request.query_params) if request.query_params else _first(saved)
-        data = answer(state)
+        data = answer(state, tip)
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
         state = _first(saved)
-        data = answer(state)
+        data = answer(state, tip)
     table = state.layout.table
     templates: Jinja2Templates = request.app.state.templates
-    limits = {
-        "tips": round(tips_of(constants.MISCUE_LIMIT, table), 3),
-        "radius": table.ball_radius * 1000,
-    }
     context: dict[str, Any] = {
         "answer": data,
         "state": json.dumps(data, allow_nan=False),
         "fault": fault,
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
-        "limits": limits,
         "table_label": table_label(database, table.name) or table.name,
         "saved": [(s.name, s.note, address.TABLE_ROOM + "?" + _query(s)) for s in saved],
-        "urls": {"answer": address.ANSWER, "add": address.ADD_BALL, "read": address.READ_LAYOUT},
+        "urls": {
+            "answer": address.ANSWER,
+            "add": address.ADD_BALL,
+            "read": address.READ_LAYOUT,
+            "edit": address.EDIT,
+            "layouts": address.LAYOUTS,
+            "attempts": address.ATTEMPTS,
+            "preferences": address.PREFERENCES,
+        },
+        "words": WORDS,
+        "unit_sizes": _unit_sizes(table),
+        "tip_mm": f"{tip * 1000:g}",
         "save_url": address.SAVE_LAYOUT,
     }
     return templates.TemplateResponse(request, "table.html", context)
+
+
+def _unit_sizes(table: Table) -> dict[str, list[float]]:
+    """How many of each unit make a diamond along x and along y, and the decimals to show."""
+    x, y = table.diamond_x, table.diamond_y
+    return {"diamonds": [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
 
 
 def _first(saved: list[Saved]) -> address.State:

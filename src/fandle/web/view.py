@@ -34,6 +34,7 @@ OTHER_WORDS = {
     "sight": "or sight through {} on the rail",
     "centre": "or {} where the centre turns",
 }
+TERMS = {"ball size": "ball size", "cushion": "cushion", "side": "side", "follow": "height"}  # links to glossary words
 SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
 
 
@@ -162,14 +163,16 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     }
     total = best.mirror.nose
     shown = round(total, 2)
-    rows = [{"label": "mirror in the noses", "from": None, "to": shown, "text": f"{shown:.2f}"}]
+    rows = [{"label": "mirror in the noses", "term": "mirror", "from": None, "to": shown, "text": f"{shown:.2f}"}]
     for link in aim.chain:
         total += link.shift
         new = round(total, 2)
         if abs(link.shift) >= SHOWN_LINK or new != shown:
             shift = round(new - shown, 2)
             text = f"{shift:+.2f}".replace("-", "−")
-            rows.append({"label": labels[link.link], "from": shown, "to": new, "text": text})
+            rows.append(
+                {"label": labels[link.link], "term": TERMS.get(link.link), "from": shown, "to": new, "text": text}
+            )
         shown = new
     return rows
 

@@ -19,7 +19,6 @@ def upgrade() -> None:
         sa.Column("set_up", sa.String, nullable=False),
         sa.Column("title", sa.String, nullable=False),
         sa.Column("table_label", sa.String, nullable=False),
-        sa.Column("address", sa.String, nullable=False),
         sa.Column("layout", sa.JSON, nullable=False),
         sa.Column("rails", sa.String, nullable=False),
         sa.Column("stroke", sa.JSON, nullable=False),

@@ -7,17 +7,22 @@ export class Fault extends Error {
   }
 }
 
-export async function post(url, body, type = "application/json") {
+async function request(method, url, body, type) {
   let reply;
   try {
-    reply = await fetch(url, { method: "POST", headers: { "Content-Type": type }, body });
+    reply = await fetch(url, { method, headers: body === undefined ? {} : { "Content-Type": type }, body });
   } catch {
-    throw new Fault("The server does not answer: check that Fandle is running, then move a ball to ask again.", "");
+    throw new Fault("the server does not answer: check that Fandle is running, then try again", "");
   }
   const data = await reply.json().catch(() => ({ error: `The server failed (${reply.status}).`, field: "" }));
   if (!reply.ok) throw new Fault(data.error, data.field);
   return data;
 }
+
+export const post = (url, body, type = "application/json") => request("POST", url, body, type);
+
+export const send = (method, url, data) =>
+  request(method, url, data === undefined ? undefined : JSON.stringify(data), "application/json");
 
 export function asker(url, onAnswer, onFault) {
   let number = 0;

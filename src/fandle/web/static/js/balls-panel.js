@@ -1,9 +1,15 @@
-// The list of balls: type a place, choose the ball to be hit, take a ball off.
+// The list of balls: type a place in diamonds, mm or inches, choose the ball to be hit, take a ball off.
 
 import { html } from "./dom.js";
 
-export function ballsPanel(element, { onMove, onTarget, onRemove, onChoose }) {
+const KEY = "fandle-units";
+
+export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, onChoose }) {
   const rows = new Map();
+  let shown = null;
+  units.value = localStorage.getItem(KEY) ?? "diamonds";
+  if (!(units.value in sizes)) units.value = "diamonds";
+  const size = () => sizes[units.value];
 
   function number(text) {
     const value = Number(text.trim().replace(",", "."));
@@ -12,16 +18,19 @@ export function ballsPanel(element, { onMove, onTarget, onRemove, onChoose }) {
 
   function make(id) {
     const name = id === "cue" ? "cue ball" : `ball ${id}`;
-    const x = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, diamonds from the head rail` });
-    const y = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, diamonds from the near rail` });
+    const x = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, from the head rail` });
+    const y = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, from the near rail` });
     const hit = id === "cue" ? "" : html("input", { type: "radio", name: "target", "aria-label": `hit ${name}` });
     const off = id === "cue" ? "" : html("button", { type: "button", class: "off", "aria-label": `take ${name} off` }, "off");
     const row = html("tr", { "data-ball": id }, html("td", { class: "chip" }, id), html("td", {}, x), html("td", {}, y), html("td", {}, hit), html("td", {}, off));
     for (const input of [x, y]) {
       input.addEventListener("change", () => {
-        const place = [number(x.value), number(y.value)];
-        input.setAttribute("aria-invalid", String(number(input.value) === null));
-        if (!place.includes(null)) onMove(id, ...place);
+        const value = number(input.value);
+        input.setAttribute("aria-invalid", String(value === null));
+        if (value === null) return;
+        // the other coordinate keeps every digit, not only those shown
+        const ball = shown[0].find((each) => each.id === id);
+        onMove(id, input === x ? value / size()[0] : ball.x, input === y ? value / size()[1] : ball.y);
       });
       input.addEventListener("focus", () => onChoose(id));
     }
@@ -30,7 +39,14 @@ export function ballsPanel(element, { onMove, onTarget, onRemove, onChoose }) {
     return { row, x, y, hit };
   }
 
-  return function draw(balls, target, chosen) {
+  units.addEventListener("change", () => {
+    localStorage.setItem(KEY, units.value);
+    draw(...shown);
+  });
+
+  function draw(balls, target, chosen) {
+    shown = [balls, target, chosen];
+    const [perX, perY, decimals] = size();
     const seen = new Set(balls.map((ball) => ball.id));
     for (const [id, entry] of rows) {
       if (!seen.has(id)) {
@@ -44,10 +60,12 @@ export function ballsPanel(element, { onMove, onTarget, onRemove, onChoose }) {
         element.append(rows.get(ball.id).row);
       }
       const { row, x, y, hit } = rows.get(ball.id);
-      if (document.activeElement !== x) x.value = ball.x.toFixed(2);
-      if (document.activeElement !== y) y.value = ball.y.toFixed(2);
+      if (document.activeElement !== x) x.value = (ball.x * perX).toFixed(decimals);
+      if (document.activeElement !== y) y.value = (ball.y * perY).toFixed(decimals);
       if (hit) hit.checked = ball.id === target;
       row.setAttribute("aria-selected", String(ball.id === chosen));
     }
-  };
+  }
+
+  return draw;
 }

@@ -3,8 +3,14 @@
 import { asker, post } from "./ask.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
+import { farView, help } from "./help.js";
+import { makeHistory } from "./history.js";
+import { shortcuts } from "./keys.js";
 import { drawCount, drawMark } from "./marks-layer.js";
+import { layoutMenu } from "./menu.js";
+import { notePanel } from "./note.js";
 import { drawAnswer, drawChain, drawCountPanel, drawLines, drawTask } from "./panels.js";
+import { player } from "./player.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { strokePanel } from "./stroke-panel.js";
 
@@ -14,38 +20,48 @@ const find = (id) => document.getElementById(id);
 const sheet = makeSheet(find("drawing"));
 
 let answer = JSON.parse(room.dataset.state);
-let layout = answer.layout;
-let stroke = { speed: answer.stroke.speed, side: answer.stroke.side, up: answer.stroke.up };
-let rail = new URLSearchParams(answer.address).get("rail");
-let { method, frame } = answer;
+let state = stateOf(answer, new URLSearchParams(answer.address).get("rail"));
 let chosen = null;
 let wrong = new Set();
 
+// What the page asks about; everything else is drawn from the answer.
+function stateOf(reply, rail) {
+  const { speed, side, up } = reply.stroke;
+  return { layout: reply.layout, stroke: { speed, side, up }, rail, method: reply.method, frame: reply.frame };
+}
+
+const question = () => ({ layout: state.layout, ...state.stroke, rail: state.rail ?? answer.chosen?.rail ?? null, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
-function change(next = {}) {
-  if (next.layout) layout = next.layout;
-  if (next.stroke) stroke = { ...stroke, ...next.stroke };
-  if ("rail" in next) rail = next.rail;
-  if (next.method) method = next.method;
-  if (next.frame) frame = next.frame;
+function put(next) {
+  state = next;
   wrong = new Set();
   drawBalls();
-  ask({ layout, ...stroke, rail, method, frame });
+  ask({ ...question(), rail: state.rail });
+}
+
+function change(next, kind) {
+  history_.remember(state, kind);
+  put({ ...state, ...next, stroke: { ...state.stroke, ...next.stroke } });
 }
 
 function accept(reply) {
+  const moved = JSON.stringify([reply.layout, reply.chosen?.rail]) !== JSON.stringify([answer.layout, answer.chosen?.rail]);
   answer = reply;
-  stroke = { speed: reply.stroke.speed, side: reply.stroke.side, up: reply.stroke.up };
+  state = { ...state, stroke: stateOf(reply, state.rail).stroke };
   history.replaceState(null, "", `?${reply.address}`);
+  history_.keep();
   find("save").href = `${room.dataset.save}?${reply.address}`;
   say("");
-  draw();
+  draw(moved);
 }
 
 function refuse(fault) {
   say(fault.message);
-  if (fault.field === "balls") wrong = new Set(layout.balls.map((ball) => ball.id).filter((id) => fault.message.includes(` ${id} `) || (id === "cue" && fault.message.includes("cue ball"))));
+  if (fault.field === "balls") {
+    const named = (id) => fault.message.includes(` ${id} `) || (id === "cue" && fault.message.includes("cue ball"));
+    wrong = new Set(state.layout.balls.map((ball) => ball.id).filter(named));
+  }
   sheet.element.classList.add("stale");
   drawBalls();
 }
@@ -57,33 +73,56 @@ function say(message) {
   if (!message) sheet.element.classList.remove("stale");
 }
 
-const withBall = (id, x, y) => ({ ...layout, balls: layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) });
-const onMove = (id, x, y) => change({ layout: withBall(id, x, y) });
+const history_ = makeHistory({ undo: find("undo"), redo: find("redo") }, put);
+const undo = () => history_.undo(state);
+const redo = () => history_.redo(state);
+find("undo").addEventListener("click", undo);
+find("redo").addEventListener("click", redo);
+
+function withBall(id, x, y) {
+  return { ...state.layout, balls: state.layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
+}
+
+const onMove = (id, x, y) => change({ layout: withBall(id, x, y) }, `move ${id}`);
 const onChoose = (id) => { chosen = id; drawBalls(); };
 const layer = ballsLayer(sheet, find("layer-balls"), { onMove, onChoose });
-const panel = ballsPanel(find("balls"), {
+const panel = ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.units), {
   onMove,
   onChoose,
-  onTarget: (id) => change({ layout: { ...layout, target: id } }),
+  onTarget: (id) => change({ layout: { ...state.layout, target: id } }, "target"),
   onRemove: (id) => {
-    const balls = layout.balls.filter((ball) => ball.id !== id);
+    const balls = state.layout.balls.filter((ball) => ball.id !== id);
     const next = balls.find((ball) => ball.id !== "cue");
-    const target = layout.target === id ? (next ? next.id : null) : layout.target;
-    change({ layout: { ...layout, balls, target } });
+    const target = state.layout.target === id ? (next ? next.id : null) : state.layout.target;
+    change({ layout: { ...state.layout, balls, target } }, "remove");
   },
 });
-const drawStroke = strokePanel(find("stroke"), Number(room.dataset.tips), (part) => change({ stroke: part }));
+const drawStroke = strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind));
+const film = player(sheet, find("layer-film"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
+const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question);
+layoutMenu(urls, {
+  state: () => state,
+  say,
+  onLayout: (edited, kind) => {
+    chosen = null;
+    const stroke = "side" in edited ? { side: edited.side } : {};
+    change({ layout: edited.layout, stroke, rail: edited.rail }, kind);
+  },
+});
+const helper = help(JSON.parse(room.dataset.words), urls, () => ask(question()));
+const far = () => farView(answer);
+shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, 1: () => notes.press(0), 2: () => notes.press(1), 3: () => notes.press(2), 4: () => notes.press(3) });
 
 function drawBalls() {
-  layer.draw(layout.balls, layout.target, chosen, wrong);
-  panel(layout.balls, layout.target, chosen);
+  layer.draw(state.layout.balls, state.layout.target, chosen, wrong);
+  panel(state.layout.balls, state.layout.target, chosen);
 }
 
 function path(id, data) {
   find(id).setAttribute("d", data ?? "");
 }
 
-function draw() {
+function draw(moved = false) {
   const line = answer.chosen;
   const drawing = line && line.solved ? line.drawing : null;
   sheet.element.style.setProperty("--px", `${sheet.mmPerPixel()}px`);
@@ -96,41 +135,29 @@ function draw() {
     ghost.setAttribute("cx", drawing.ghost[0]);
     ghost.setAttribute("cy", drawing.ghost[1]);
   }
-  drawMark(sheet, find("layer-mark"), line, frame);
+  drawMark(sheet, find("layer-mark"), line, answer.frame);
   drawCount(sheet, find("layer-count"), answer.count);
   drawTask(find("task"), answer.headline);
-  drawAnswer(find("answer"), answer, (name) => change({ frame: name }));
-  drawLines(find("lines"), answer, (name) => change({ rail: name }));
-  drawCountPanel(find("count"), answer.count, (name) => change({ method: name }));
+  drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
+  drawLines(find("lines"), answer, (rail) => change({ rail }, "rail"));
+  drawCountPanel(find("count"), answer.count, (method) => change({ method }, "method"));
   drawChain(find("chain"), line);
   drawStroke(answer.stroke);
+  film.load(drawing);
+  notes.load(line, moved);
   drawBalls();
 }
 
 find("add").addEventListener("click", async () => {
   try {
-    const grown = await post(urls.add, JSON.stringify(layout));
-    const added = grown.balls.at(-1).id;
-    chosen = added;
-    change({ layout: { ...grown, target: grown.target ?? added } });
+    const grown = await post(urls.add, JSON.stringify(state.layout));
+    chosen = grown.balls.at(-1).id;
+    change({ layout: { ...grown, target: grown.target ?? chosen } }, "add");
   } catch (fault) {
     say(fault.message);
   }
 });
 
-find("open").addEventListener("change", async (event) => {
-  const [file] = event.target.files;
-  event.target.value = "";
-  if (!file) return;
-  try {
-    const read = await post(urls.read, await file.text(), "text/plain");
-    chosen = null;
-    change({ layout: read, rail: null });
-  } catch (fault) {
-    say(`${file.name}: ${fault.message}`);
-  }
-});
-
-new ResizeObserver(draw).observe(sheet.element);
+new ResizeObserver(() => draw()).observe(sheet.element);
 find("save").href = `${room.dataset.save}?${answer.address}`;
 draw();

@@ -74,7 +74,7 @@ export function drawMark(sheet, group, chosen, frame) {
   }
 }
 
-export function drawCount(sheet, group, count, cue) {
+export function drawCount(sheet, group, count) {
   clear(group);
   if (!count || !count.applies) return;
   const px = sheet.mmPerPixel();
@@ -88,5 +88,4 @@ export function drawCount(sheet, group, count, cue) {
     const to = number.role === "cue" ? sheet.rail + 4 * px : sheet.rail - 19 * px;
     if (!onAim || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], "count-tick"));
   }
-  group.dataset.cue = cue ? cue.id : "";
 }

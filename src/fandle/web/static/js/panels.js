@@ -11,7 +11,7 @@ export function drawTask(element, headline) {
   element.append("Kick ", html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
 }
 
-export function drawAnswer(element, answer, onFrame) {
+export function drawAnswer(element, answer, { onFrame, onFar }) {
   const { chosen, stroke } = answer;
   element.replaceChildren();
   element.classList.toggle("refused", !chosen || !chosen.solved);
@@ -27,8 +27,9 @@ export function drawAnswer(element, answer, onFrame) {
     return;
   }
   element.append(
-    html("p", { class: "lead" }, `Aim at the ${chosen.rail} rail`),
-    html("p", { class: "big" }, html("strong", { id: "mark" }, chosen.big), html("span", {}, chosen.big_words)));
+    html("div", { class: "lead-row" }, html("p", { class: "lead" }, `Aim at the ${chosen.rail} rail`), farButton(onFar)),
+    html("p", { class: "big" }, html("strong", { id: "mark", class: chosen.big.length > 4 ? "wide" : "" }, chosen.big),
+      html("span", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words))));
   if (chosen.other) {
     const other = html("button", { class: "other", type: "button", id: "other-frame", title: "Print this one large" },
       chosen.other.before, html("b", {}, chosen.other.mark), chosen.other.after);
@@ -39,9 +40,20 @@ export function drawAnswer(element, answer, onFrame) {
   element.append(
     html("dl", { class: "facts" },
       fact("Speed", stroke.speed_text, stroke.speed_more),
-      fact("Side", stroke.side_text, chosen.running),
+      fact("Side", stroke.side_text, chosen.running ? word(chosen.running, chosen.running) : ""),
       fact("Height", stroke.height_text)),
-    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, chosen.window, chosen.thickness ? `; ${chosen.thickness}` : "")));
+    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, word("window", chosen.window), chosen.thickness ? `; ${chosen.thickness}` : "")));
+}
+
+// A word of the trade that explains itself when asked.
+function word(term, text) {
+  return html("button", { class: "term", type: "button", "data-term": term }, text);
+}
+
+function farButton(onFar) {
+  const button = html("button", { class: "btn tool", type: "button", id: "far-open", title: "Only the mark, readable from two metres" }, "2 m");
+  button.addEventListener("click", onFar);
+  return button;
 }
 
 export function drawLines(element, answer, onRail) {
@@ -75,7 +87,7 @@ export function drawCountPanel(element, count, onMethod) {
     for (const step of count.steps.slice(0, -1)) element.append(html("p", { class: "sum small" }, step));
     element.append(
       html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)),
-      html("p", {}, count.say),
+      html("p", {}, count.say, " ", word(count.method, "How it counts")),
       html("p", {}, `Played plain at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.`));
   }
   if (held) element.querySelector(`[data-method="${held}"]`)?.focus();
@@ -99,7 +111,7 @@ export function drawChain(element, chosen) {
     const kind = index === 0 ? "bar-start" : row.to > row.from ? "bar-plus" : "bar-minus";
     const bar = svg("svg", { viewBox: "0 0 100 10", preserveAspectRatio: "none", "aria-hidden": "true" },
       svg("rect", { class: kind, x: x(start), y: 0.5, width: Math.max(x(end) - x(start), 0.8), height: 9 }));
-    body.append(html("tr", {}, html("td", {}, row.label), html("td", {}, bar), html("td", { class: "fig" }, row.text)));
+    body.append(html("tr", {}, html("td", {}, row.term ? word(row.term, row.label) : row.label), html("td", {}, bar), html("td", { class: "fig" }, row.text)));
   });
   const total = rows.at(-1).to.toFixed(2).replace("-", "−");
   body.append(html("tr", { class: "total" }, html("td", {}, "aim, at the nose"), html("td"), html("td", { class: "fig", id: "chain-total" }, total)));

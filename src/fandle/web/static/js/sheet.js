@@ -23,11 +23,16 @@ export function sheet(element) {
     return box.width / Math.max(element.clientWidth, 1);
   };
 
+  // Drawing millimetres under a pointer.
+  s.point = (event) => {
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(element.getScreenCTM().inverse());
+    return [point.x, point.y];
+  };
+
   // Diamonds under a pointer, kept where a ball can lie on the bed.
   s.under = (event) => {
-    const matrix = element.getScreenCTM().inverse();
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
-    return s.kept(point.x / s.dx, (s.width - point.y) / s.dy);
+    const [x, y] = s.point(event);
+    return s.kept(x / s.dx, (s.width - y) / s.dy);
   };
 
   s.kept = (x, y) => {

@@ -1,12 +1,15 @@
 // Speed, side and height: sliders, and the tip on the ball. Sends lengths and tips; Python converts.
 
-export function strokePanel(element, limit, onChange) {
-  const speed = element.querySelector("#speed");
-  const side = element.querySelector("#side");
-  const height = element.querySelector("#height");
-  const tip = element.querySelector("#tip");
-  const spot = element.querySelector("#tip-spot");
-  const scale = 27 / limit; // the dashed circle is the miscue limit
+const EDGE = 27; // drawing units of the dashed circle, the miscue limit
+const HALF = 56; // half the drawing
+const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, -1], ArrowUp: [0, 1] };
+
+export function strokePanel(element, onChange) {
+  const find = (id) => element.querySelector(id);
+  const [speed, side, height] = ["#speed", "#side", "#height"].map(find);
+  const tip = find("#tip");
+  const spot = find("#tip-spot");
+  let limit = 1; // tips, as the server says
 
   // Keep the tip inside the miscue limit by giving way on the other axis.
   function inside(kept, other) {
@@ -15,35 +18,41 @@ export function strokePanel(element, limit, onChange) {
   }
 
   function show(tips, up) {
-    spot.setAttribute("cx", tips * scale);
-    spot.setAttribute("cy", -up * scale);
+    spot.setAttribute("cx", (tips * EDGE) / limit);
+    spot.setAttribute("cy", (-up * EDGE) / limit);
   }
 
-  function send(change) {
+  function send(change, kind) {
     show(Number(side.value), Number(height.value));
-    onChange(change);
+    onChange(change, kind);
   }
 
-  speed.addEventListener("input", () => send({ lengths: Number(speed.value) }));
+  const sendTip = (kind) => send({ tips: Number(side.value), height: Number(height.value) }, kind);
+
+  function put(x, y, kind) {
+    const size = Math.hypot(x, y);
+    const shrink = size > limit ? limit / size : 1;
+    side.value = x * shrink;
+    height.value = y * shrink;
+    sendTip(kind);
+  }
+
+  speed.addEventListener("input", () => send({ lengths: Number(speed.value) }, "speed"));
   side.addEventListener("input", () => {
     height.value = inside(Number(side.value), Number(height.value));
-    send({ tips: Number(side.value), height: Number(height.value) });
+    sendTip("side");
   });
   height.addEventListener("input", () => {
     side.value = inside(Number(height.value), Number(side.value));
-    send({ tips: Number(side.value), height: Number(height.value) });
+    sendTip("height");
   });
 
   function drag(event) {
     const box = tip.getBoundingClientRect();
-    let x = (((event.clientX - box.left) / box.width) * 112 - 56) / scale;
-    let y = -(((event.clientY - box.top) / box.height) * 112 - 56) / scale;
-    const size = Math.hypot(x, y);
-    if (size > limit) [x, y] = [(x * limit) / size, (y * limit) / size];
-    if (size < 0.06) [x, y] = [0, 0]; // the centre is easy to find again
-    side.value = x;
-    height.value = y;
-    send({ tips: Number(side.value), height: Number(height.value) });
+    const x = ((event.clientX - box.left) / box.width - 0.5) * 2 * HALF * (limit / EDGE);
+    const y = -((event.clientY - box.top) / box.height - 0.5) * 2 * HALF * (limit / EDGE);
+    const centred = Math.hypot(x, y) < 0.06; // the centre is easy to find again
+    put(centred ? 0 : x, centred ? 0 : y, "tip");
   }
   tip.addEventListener("pointerdown", (event) => {
     tip.setPointerCapture(event.pointerId);
@@ -52,15 +61,29 @@ export function strokePanel(element, limit, onChange) {
   tip.addEventListener("pointermove", (event) => {
     if (tip.hasPointerCapture(event.pointerId)) drag(event);
   });
+  tip.addEventListener("keydown", (event) => {
+    const way = STEPS[event.key];
+    if (!way) return;
+    event.preventDefault();
+    const step = event.shiftKey ? 0.05 : 0.25;
+    const onGrid = (value) => Math.round(value / step) * step;
+    put(onGrid(Number(side.value) + way[0] * step), onGrid(Number(height.value) + way[1] * step), "tip keys");
+  });
 
   return function draw(stroke) {
+    limit = stroke.limit;
+    for (const slider of [side, height]) [slider.min, slider.max] = [-limit, limit];
     const active = document.activeElement;
     if (active !== speed) speed.value = stroke.lengths;
     if (active !== side) side.value = stroke.tips;
     if (active !== height) height.value = stroke.height;
     if (!tip.matches(":active")) show(stroke.tips, stroke.height);
-    element.querySelector("#speed-out").textContent = stroke.speed_text;
-    element.querySelector("#side-out").textContent = stroke.side_text;
-    element.querySelector("#height-out").textContent = stroke.height_text;
+    find("#speed-out").textContent = stroke.speed_text;
+    find("#side-out").textContent = stroke.side_text;
+    find("#height-out").textContent = stroke.height_text;
+    const where = stroke.clock === "centre" ? "centre" : `${stroke.clock} · ${stroke.percent} %`;
+    find("#tip-words").textContent = where;
+    tip.setAttribute("aria-valuenow", stroke.tips.toFixed(2));
+    tip.setAttribute("aria-valuetext", `${stroke.side_text}, height ${stroke.height_text}; ${where} of the miscue limit`);
   };
 }

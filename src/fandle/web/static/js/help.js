@@ -1,0 +1,54 @@
+// Words explained on demand, the first visit, the sheet of shortcuts, the view from two metres.
+
+import { send } from "./ask.js";
+import { toast } from "./toast.js";
+
+const SEEN = "fandle-first-visit";
+
+export function help(words, urls, onTip) {
+  const explain = document.getElementById("explain");
+  document.addEventListener("click", (event) => {
+    const term = event.target.closest("[data-term]");
+    if (!term || !(term.dataset.term in words)) return;
+    event.preventDefault(); // a word inside a label does not move its slider
+    explain.querySelector("p").textContent = words[term.dataset.term];
+    explain.hidden = false;
+  });
+  explain.querySelector("button").addEventListener("click", () => { explain.hidden = true; });
+
+  const first = document.getElementById("first-visit");
+  first.hidden = localStorage.getItem(SEEN) !== null;
+  document.getElementById("first-done").addEventListener("click", () => {
+    localStorage.setItem(SEEN, "1");
+    first.hidden = true;
+  });
+
+  const sheet = document.getElementById("help");
+  const open = () => (sheet.open ? sheet.close() : sheet.showModal());
+  document.getElementById("help-open").addEventListener("click", open);
+  document.getElementById("tip-mm").addEventListener("change", async (event) => {
+    try {
+      await send("PUT", urls.preferences, { tip_mm: Number(event.target.value) });
+      onTip();
+    } catch (fault) {
+      toast(fault.message);
+    }
+  });
+  return { open };
+}
+
+export function farView(answer) {
+  const far = document.getElementById("far");
+  const { chosen, stroke } = answer;
+  const put = (name, text) => { far.querySelector(name).textContent = text; };
+  if (!chosen || !chosen.solved) {
+    toast("There is no line to show: choose an open rail.");
+    return;
+  }
+  put(".far-lead", `${chosen.rail} rail`);
+  put(".far-mark", chosen.big);
+  put(".far-frame", chosen.big_words);
+  put(".far-stroke", [stroke.speed_text, stroke.side_text === "centre" ? "no side" : `${stroke.side_text}, ${chosen.running}`,
+    stroke.height_text === "centre" ? "" : stroke.height_text].filter(Boolean).join(" · "));
+  far.showModal();
+}

@@ -1,0 +1,55 @@
+// Undo and redo: every state the page has asked about, kept for this tab. Steps of one drag are one entry.
+
+const KEY = "fandle-history";
+const MOST = 200;
+const TOGETHER = 700; // ms: changes of one kind closer than this are one step
+
+export function makeHistory(buttons, restore) {
+  let past = [];
+  let future = [];
+  let lastKind = "";
+  let lastTime = 0;
+  try {
+    const kept = JSON.parse(sessionStorage.getItem(KEY) ?? "null");
+    if (kept && kept.at === location.search) ({ past, future } = kept);
+  } catch {
+    sessionStorage.removeItem(KEY);
+  }
+
+  function show() {
+    buttons.undo.disabled = past.length === 0;
+    buttons.redo.disabled = future.length === 0;
+  }
+
+  function keep() {
+    sessionStorage.setItem(KEY, JSON.stringify({ past, future, at: location.search }));
+  }
+
+  // Call before a change, with the state as it still is.
+  function remember(state, kind) {
+    const now = performance.now();
+    if (kind !== lastKind || now - lastTime > TOGETHER) {
+      past.push(structuredClone(state));
+      past = past.slice(-MOST);
+    }
+    [lastKind, lastTime] = [kind, now];
+    future = [];
+    show();
+  }
+
+  function step(from, to, state) {
+    if (from.length === 0) return;
+    to.push(structuredClone(state));
+    lastKind = "";
+    restore(from.pop());
+    show();
+  }
+
+  show();
+  return {
+    remember,
+    keep,
+    undo: (state) => step(past, future, state),
+    redo: (state) => step(future, past, state),
+  };
+}

@@ -1,0 +1,29 @@
+// The Log room: take an attempt out, and put it back.
+
+import { send } from "./ask.js";
+import { toast } from "./toast.js";
+
+const room = document.getElementById("log");
+
+room.addEventListener("click", async (event) => {
+  const row = event.target.closest(".delete")?.closest("tr");
+  if (!row) return;
+  const url = `${room.dataset.attempts}/${row.dataset.uid}`;
+  try {
+    await send("DELETE", url);
+  } catch (fault) {
+    toast(fault.message);
+    return;
+  }
+  row.hidden = true;
+  toast("The attempt is deleted.", async () => {
+    try {
+      await send("POST", `${url}/restore`);
+      row.hidden = false;
+    } catch (fault) {
+      toast(fault.message);
+    }
+  });
+});
+
+document.getElementById("result")?.addEventListener("change", (event) => event.target.form.requestSubmit());
