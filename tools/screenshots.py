@@ -16,11 +16,16 @@ CROWD = (
     "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5"
     "&target=3&method=M2&frame=sight&rail=near"
 )
-# name, address, width, height, whole page
+# name, address, width, height, whole page, colour scheme, what to do first
 VIEWS = (
-    ("table", BLOCKED, 1280, 800, False),
-    ("table-phone", BLOCKED, 390, 844, True),
-    ("table-crowd", CROWD, 1280, 800, False),
+    ("table", BLOCKED, 1280, 800, False, "light", ""),
+    ("table-night", BLOCKED, 1280, 800, False, "dark", "#step #step"),
+    ("table-phone", BLOCKED, 390, 844, True, "light", ""),
+    ("table-crowd", CROWD, 1280, 800, False, "light", ""),
+    ("table-note", BLOCKED, 1280, 800, False, "light", "[data-result=short]"),
+    ("two-metres", BLOCKED, 844, 390, False, "light", "#far-open"),
+    ("log", "/log", 1280, 800, False, "light", ""),
+    ("log-phone", "/log", 390, 844, False, "dark", ""),
 )
 
 
@@ -31,11 +36,15 @@ def main() -> None:
     try:
         with sync_playwright() as p:
             browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
-            for name, address, width, height, whole in VIEWS:
-                page = browser.new_page(viewport={"width": width, "height": height})
+            for name, address, width, height, whole, scheme, clicks in VIEWS:
+                page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
+                page.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
                 page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
-                page.wait_for_timeout(300)
-                page.screenshot(path=ROOT / f"docs/screenshots/{name}.png", full_page=whole, animations="disabled")
+                for selector in clicks.split():
+                    page.click(selector)
+                page.wait_for_timeout(400)
+                target = ROOT / f"docs/screenshots/{name}.png"
+                page.screenshot(path=target, full_page=whole, animations="disabled")
                 page.close()
             browser.close()
     finally:

@@ -62,10 +62,18 @@ def chromium() -> Iterator[Browser]:
 def page(chromium: Browser, site: str) -> Iterator[Page]:
     """A fresh page at 1280x800 that fails the test on any console error or foreign request."""
     context = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=site)
+    context.add_init_script(
+        "localStorage.getItem('fandle-first-visit') ?? localStorage.setItem('fandle-first-visit', '1')"
+    )
     page = context.new_page()
     faults: list[str] = []
     page.on("pageerror", lambda error: faults.append(str(error)))
-    page.on("console", lambda m: faults.append(m.text) if m.type == "error" and "422" not in m.text else None)
+    page.on(
+        "console",
+        lambda m: (
+            faults.append(m.text) if m.type == "error" and not any(code in m.text for code in ("422", "409")) else None
+        ),
+    )
     page.on("request", lambda r: faults.append(r.url) if not r.url.startswith((site, "data:", "blob:")) else None)
     yield page
     context.close()

@@ -122,7 +122,7 @@ def test_keyboard_alone(page: Page) -> None:
 
 def test_balls_are_typed_added_targeted_and_taken_off(page: Page) -> None:
     open_at(page)
-    box = page.get_by_label("ball 7, diamonds from the head rail")
+    box = page.get_by_label("ball 7, from the head rail")
     box.fill("6,15")
     ask_by(page, lambda: box.press("Enter"))
     assert state_of(page).layout.ball("7").x == 6.15
@@ -138,7 +138,7 @@ def test_balls_are_typed_added_targeted_and_taken_off(page: Page) -> None:
 def test_impossible_places_are_told_and_nothing_is_lost(page: Page) -> None:
     open_at(page)
     before = page.url
-    box = page.get_by_label("ball 2, diamonds from the head rail")
+    box = page.get_by_label("ball 2, from the head rail")
     box.fill("5.25")
     ask_by(page, lambda: box.press("Enter"))
     expect(page.locator("#fault")).to_contain_text("Balls 7 and 2 overlap")
@@ -175,7 +175,7 @@ def test_reload_and_a_copied_link_keep_everything(page: Page) -> None:
     page.reload()
     assert page.url == address_before
     assert page.locator("#mark").inner_text() == mark
-    assert page.locator('[data-method="M2"]').get_attribute("aria-pressed") == "true"
+    assert page.locator('#count [data-method="M2"]').get_attribute("aria-pressed") == "true"
     assert float(page.locator("#speed").input_value()) == pytest.approx(3.0, abs=0.03)
 
 
@@ -199,6 +199,7 @@ def test_the_tip_can_be_dragged_and_stops_at_the_miscue_limit(page: Page) -> Non
 def test_files_go_out_and_come_in(page: Page, tmp_path: Path) -> None:
     open_at(page)
     with page.expect_download() as download:
+        page.get_by_role("button", name="Layout", exact=True).click()
         page.locator("#save").click()
     path = tmp_path / "kept.fandle.json"
     download.value.save_as(path)
@@ -237,6 +238,7 @@ def test_on_a_phone_the_answer_comes_first_and_a_finger_drags(page: Page) -> Non
     assert all(tops)
     order = [box["y"] for box in tops if box]
     assert order == sorted(order)
+    page.locator("#drawing").scroll_into_view_if_needed()
     x, y = centre(page, "7")
     session = page.context.new_cdp_session(page)
 

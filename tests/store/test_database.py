@@ -10,7 +10,7 @@ from sqlalchemy.exc import OperationalError
 
 from fandle.formats.files import layout_of
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_club
+from fandle.store.demo_data import demo_club, demo_practice
 from fandle.store.errors import StoreError
 from fandle.store.models import Base, Club
 from fandle.store.queries import fill_demo, layouts, table_label
@@ -18,8 +18,8 @@ from fandle.store.queries import fill_demo, layouts, table_label
 
 def test_demo_club_is_filled_once(tmp_path: Path) -> None:
     database = Database.open(tmp_path)
-    assert fill_demo(database, demo_club())
-    assert not fill_demo(database, demo_club())
+    assert fill_demo(database, demo_club(), demo_practice)
+    assert not fill_demo(database, demo_club(), demo_practice)
     assert len(layouts(database)) == 6
     assert table_label(database, "pool-9ft") == "Back-room nine-foot"
     assert table_label(database, "carom-10ft") is None
@@ -34,7 +34,7 @@ def test_every_demo_layout_is_possible_and_has_a_target() -> None:
 
 def test_opening_again_keeps_everything(tmp_path: Path) -> None:
     first = Database.open(tmp_path)
-    fill_demo(first, demo_club())
+    fill_demo(first, demo_club(), demo_practice)
     first.close()
     again = Database.open(tmp_path)
     assert [s.name for s in layouts(again)] == [x["name"] for x in demo_club()["layouts"]]

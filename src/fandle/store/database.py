@@ -9,6 +9,7 @@ from typing import Any
 
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
@@ -98,6 +99,20 @@ def _engine(path: Path, mode: str) -> Engine:
     return engine
 
 
+def _version(connection: sqlite3.Connection) -> str | None:
+    """The migration a database stands at; None before its first."""
+    known = connection.execute("select 1 from sqlite_master where name = 'alembic_version'").fetchone()
+    row = connection.execute("select version_num from alembic_version").fetchone() if known else None
+    return None if row is None else str(row[0])
+
+
+def _known_versions() -> set[str]:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    config.set_main_option("path_separator", "os")
+    return {script.revision for script in ScriptDirectory.from_config(config).walk_revisions()}
+
+
 def _check_file(path: Path) -> None:
     """Refuse a file that is not a Fandle database, without touching it."""
     if not path.exists() or path.stat().st_size == 0:
@@ -107,6 +122,7 @@ def _check_file(path: Path) -> None:
         try:
             mark = connection.execute("PRAGMA application_id").fetchone()[0]
             sound = connection.execute("PRAGMA quick_check").fetchone()[0]
+            version = _version(connection)
         finally:
             connection.close()
     except sqlite3.DatabaseError as fault:
@@ -117,3 +133,5 @@ def _check_file(path: Path) -> None:
         raise StoreError(f"{path} is not a Fandle database: move it away or set FANDLE_HOME elsewhere")
     if sound != "ok":
         raise StoreError(f"{path} is damaged ({sound}): restore a copy or move it away")
+    if version is not None and version not in _known_versions():
+        raise StoreError(f"{path} was written by a newer Fandle: update this one, or set FANDLE_HOME elsewhere")

@@ -1,6 +1,6 @@
 """Tables of the database. Layouts and tables are kept as the JSON of their file formats."""
 
-from sqlalchemy import JSON, ForeignKey
+from sqlalchemy import JSON, Float, ForeignKey
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -60,7 +60,7 @@ class Attempt(Base):
     stroke: Mapped[object] = mapped_column(JSON)
     aim: Mapped[object] = mapped_column(JSON)
     result: Mapped[str]
-    off: Mapped[float | None]
+    off: Mapped[float | None] = mapped_column(Float)
     side_hit: Mapped[str]
     comment: Mapped[str]
     deleted_at: Mapped[str | None]
