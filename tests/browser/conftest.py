@@ -71,7 +71,9 @@ def page(chromium: Browser, site: str) -> Iterator[Page]:
     page.on(
         "console",
         lambda m: (
-            faults.append(m.text) if m.type == "error" and not any(code in m.text for code in ("422", "409")) else None
+            faults.append(m.text)
+            if m.type == "error" and not any(code in m.text for code in ("422", "409", "ERR_FAILED"))
+            else None
         ),
     )
     page.on("request", lambda r: faults.append(r.url) if not r.url.startswith((site, "data:", "blob:")) else None)

@@ -19,6 +19,7 @@ def noted(site: str) -> list[dict[str, Any]]:
 
 
 def told(page: Page) -> None:
+    expect(page.locator("#note-more")).to_be_visible()
     expect(page.locator("#noted")).to_contain_text("Noted")
     page.wait_for_load_state("networkidle")
 
@@ -140,6 +141,21 @@ def test_a_note_is_taken_back_and_put_back(page: Page, site: str) -> None:
     page.locator("#toast button").click()
     page.wait_for_load_state("networkidle")
     assert uid in {row["uid"] for row in noted(site)}
+
+
+def test_a_note_survives_a_server_that_does_not_answer(page: Page, site: str) -> None:
+    """Kept in the browser, sent later under its own name: once."""
+    open_at(page)
+    before = len(noted(site))
+    page.route("**/api/attempts", lambda route: route.abort())
+    page.locator('[data-result="long"]').click()
+    expect(page.locator("#toast")).to_contain_text("kept in this browser")
+    page.unroute("**/api/attempts")
+    page.reload()
+    expect(page.locator("#toast")).to_contain_text("is saved now")
+    page.reload()
+    page.wait_for_load_state("networkidle")
+    assert [row["result"] for row in noted(site)[: len(noted(site)) - before]] == ["long"]
 
 
 def test_two_tabs_do_not_overwrite_each_others_notes(page: Page, site: str) -> None:

@@ -13,6 +13,7 @@ from fastapi.testclient import TestClient
 from sqlalchemy import event
 from tests.conftest import CONTRACT_LAYOUT
 
+from fandle.formats.log import LogFile
 from fandle.store.database import Database
 from fandle.web import address
 from fandle.web.log_page import COLUMNS
@@ -124,6 +125,7 @@ def test_log_figures_equal_those_recomputed_from_the_csv(client: TestClient) -> 
 def test_json_export_holds_every_attempt_whole(client: TestClient) -> None:
     data = client.get(address.LOG_JSON).json()
     assert data["format"] == "fandle-log/1"
+    assert LogFile.model_validate_json(json.dumps(data)).attempts
     assert len(data["attempts"]) == len(read_csv(client))
     assert data["attempts"][0]["layout"]["format"] == "fandle-layout/1"
 

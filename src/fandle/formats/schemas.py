@@ -9,12 +9,13 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, files
+from fandle.formats import answers, files, log
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
     "table": files.TableFile,
     "stroke": files.StrokeFile,
+    "log": log.LogFile,
     "simulate": answers.ShotAnswer,
     "aim": answers.AimAnswer | answers.RefusedAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,

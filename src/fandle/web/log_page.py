@@ -14,6 +14,7 @@ from fandle.core.spoken import plural_lengths, side_name, tips_word
 from fandle.core.stroke import Stroke
 from fandle.core.units import lengths_of, tips_of
 from fandle.formats.files import layout_of
+from fandle.formats.log import log_json_of
 from fandle.store import log
 from fandle.web import address
 from fandle.web.api import tip_of
@@ -146,6 +147,6 @@ def log_csv(request: Request) -> Response:
 @router.get(address.LOG_JSON)
 def log_json(request: Request) -> JSONResponse:
     """Every attempt as JSON, with its layout, stroke and aim whole."""
-    rows = [vars(row) for row in log.attempts(request.app.state.database)]
+    rows = log.attempts(request.app.state.database)
     headers = {"Content-Disposition": 'attachment; filename="fandle-log.json"'}
-    return JSONResponse({"format": "fandle-log/1", "attempts": rows}, headers=headers)
+    return JSONResponse(log_json_of(rows), headers=headers)

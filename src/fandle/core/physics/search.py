@@ -12,6 +12,7 @@ from fandle.core.physics.judge import BACKSTOP, HIT, PAST, Scene, measure, outco
 SOLUTION_WIDTH = 4
 COARSE = 64  # directions over the whole first rail
 FINE = 16  # directions within one coarse step near the target
+SWING = 1.2  # a coarse step is refined if its ends come this many of its own swings near
 MOST_SOLUTIONS = 8
 ANGLE_END = 1e-13  # rad, width at which a bracket is closed
 EDGE_END = 1e-8  # rad, the same for the edge of a window: 0.1 µm at 10 m
@@ -156,7 +157,7 @@ def _sample(
         b = a + step
         f_b = measure(b, scene)
         swing = abs(f_b - f_a)
-        near = min(abs(f_a), abs(f_b)) < reach + 2.0 * swing
+        near = min(abs(f_a), abs(f_b)) < reach + SWING * swing
         if near or math.isnan(f_a) != math.isnan(f_b):
             lo, f_lo = a, f_a
             for k in range(1, FINE + 1):

@@ -1,9 +1,11 @@
 // Questions to the server. One is under way at a time; of those that wait, only the newest is asked.
 
 export class Fault extends Error {
-  constructor(message, field) {
+  // passing: the same question may well be answered later
+  constructor(message, field, passing = false) {
     super(message);
     this.field = field;
+    this.passing = passing;
   }
 }
 
@@ -12,10 +14,10 @@ async function request(method, url, body, type) {
   try {
     reply = await fetch(url, { method, headers: body === undefined ? {} : { "Content-Type": type }, body });
   } catch {
-    throw new Fault("the server does not answer: check that Fandle is running, then try again", "");
+    throw new Fault("the server does not answer: check that Fandle is running, then try again", "", true);
   }
   const data = await reply.json().catch(() => ({ error: `The server failed (${reply.status}).`, field: "" }));
-  if (!reply.ok) throw new Fault(data.error, data.field);
+  if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
   return data;
 }
 

@@ -2,6 +2,7 @@
 
 import { svg } from "./dom.js";
 import { send } from "./ask.js";
+import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
 
 export function notePanel(element, sheet, group, urls, question) {
@@ -43,10 +44,20 @@ export function notePanel(element, sheet, group, urls, question) {
       await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { result }));
       return;
     }
-    const name = crypto.randomUUID();
-    const kept = await attempt(() => send("POST", urls.attempts, { uid: name, question: question(), result }));
-    if (!kept) return;
-    uid = name;
+    const note = { uid: crypto.randomUUID(), question: question(), result };
+    try {
+      told(await send("POST", urls.attempts, note));
+    } catch (fault) {
+      if (fault.passing) {
+        keepForLater(note);
+        toast(`Not saved yet, but kept in this browser: it is sent when the server takes it (${fault.message}).`);
+      } else {
+        toast(`Not noted: ${fault.message}`);
+      }
+      return;
+    }
+    sendWaiting();
+    uid = note.uid;
     more.hidden = false;
     comment.value = "";
     crossed.value = line ? line.target : 0;
@@ -102,9 +113,15 @@ export function notePanel(element, sheet, group, urls, question) {
   });
   for (const key of keys) key.addEventListener("click", () => note(key.dataset.result));
   for (const side of sides) side.addEventListener("click", () => attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { side_hit: side.dataset.side })));
-  comment.addEventListener("change", () => { if (uid) attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { comment: comment.value })); });
+  let typing = 0;
+  comment.addEventListener("input", () => { // kept while it is typed, so that leaving the page loses no word
+    clearTimeout(typing);
+    const mine = uid;
+    typing = setTimeout(() => attempt(() => send("PATCH", `${urls.attempts}/${mine}`, { comment: comment.value })), 400);
+  });
   more.addEventListener("submit", async (event) => {
     event.preventDefault();
+    clearTimeout(typing);
     if (comment.value) await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { comment: comment.value }));
     close();
     toast("Kept. Same set-up, next attempt.");
@@ -122,6 +139,13 @@ export function notePanel(element, sheet, group, urls, question) {
     tally(null);
     toast("The note is taken back.", () => send("POST", `${urls.attempts}/${gone}/restore`).catch((fault) => toast(fault.message)));
   });
+
+  async function sendWaiting() {
+    const sent = await flush(urls, (fault) => toast(`A kept note was refused: ${fault.message}`));
+    if (sent) toast(sent === 1 ? "A note that was kept in this browser is saved now." : `${sent} notes that were kept in this browser are saved now.`);
+  }
+  window.addEventListener("online", sendWaiting);
+  sendWaiting();
 
   function load(chosen, moved) {
     line = chosen && chosen.solved ? chosen.drawing.line : null;
