@@ -19,6 +19,13 @@ def test_lines_are_ranked_and_refusals_come_last(blocked: Layout) -> None:
     assert all(line.why for line in lines)
 
 
+def test_a_ball_frozen_to_the_aim_rail_has_no_mark_there(pool: Table) -> None:
+    lines = {line.rails[0].value: line for line in one_rail_lines(make(pool, (2.0, 0.09), (6.0, 0.09)), Stroke(3.2))}
+    assert not lines["near"].solved
+    assert "no mark to aim at" in lines["near"].why
+    assert lines["far"].solved
+
+
 def test_who_is_in_the_way(blocked: Layout, pool: Table) -> None:
     blocker = in_the_way(blocked)
     assert blocker is not None

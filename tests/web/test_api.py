@@ -15,8 +15,9 @@ from fandle.core.aim import Aim, solve_kick
 from fandle.core.counts.every import count
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
+from fandle.core.table import standard_table
 from fandle.formats.answers import aim_json, count_json
-from fandle.formats.files import layout_of
+from fandle.formats.files import layout_of, table_json
 from fandle.web import address
 
 QUESTION: dict[str, Any] = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.17, "rail": "far"}
@@ -118,6 +119,12 @@ def test_add_read_and_save(client: TestClient) -> None:
     assert [b["id"] for b in grown["balls"]] == ["cue", "7", "2", "1"]
     read = client.post(address.READ_LAYOUT, content=json.dumps(CONTRACT_LAYOUT), headers={"Content-Type": "text/plain"})
     assert read.json() == CONTRACT_LAYOUT
+    worn = {
+        **CONTRACT_LAYOUT,
+        "table": {**table_json(standard_table("pool-9ft")), "name": "worn", "cushion_friction": 0.3},
+    }
+    own = client.post(address.READ_LAYOUT, content=json.dumps(worn), headers={"Content-Type": "text/plain"})
+    assert (own.status_code, "its own table 'worn'" in own.text) == (422, True)
     wrong = client.post(address.READ_LAYOUT, content="{", headers={"Content-Type": "text/plain"})
     assert wrong.status_code == 422
     saved = client.get(address.SAVE_LAYOUT + "?" + ask(client)["address"])

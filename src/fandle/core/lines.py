@@ -7,9 +7,11 @@ from fandle.core.aim import Aim, Refusal, solve_kick
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
+from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.travel import clearance
 
 ROOMY_M = 0.100  # a gap wider than this needs no word
+BEYOND = 1.0  # diamonds past the end of a rail at which a mark can still be judged
 FULL = 0.95  # of a ball: anything fuller is called full
 
 
@@ -39,10 +41,22 @@ def one_rail_lines(layout: Layout, stroke: Stroke, target: str | None = None) ->
     """The four one-rail kicks, widest window first, refusals last, without their chains."""
     lines = []
     for rail in Rail:
-        answer = solve_kick(layout, (rail,), stroke, target, with_chain=False)
+        answer = _aimable(solve_kick(layout, (rail,), stroke, target, with_chain=False))
         why = _why(layout, answer) if isinstance(answer, Aim) else answer.reason
         lines.append(Line((rail,), answer, why))
     return sorted(lines, key=lambda line: -line.window_deg)
+
+
+def _aimable(answer: Aim | Refusal) -> Aim | Refusal:
+    """An aim a player can take: a line that runs along the rail crosses it nowhere near the table."""
+    if isinstance(answer, Refusal):
+        return answer
+    best = answer.best
+    whole = DIAMONDS_LONG if best.rails[0].is_long else DIAMONDS_SHORT
+    if -BEYOND <= best.corrected.nose <= whole + BEYOND:
+        return answer
+    reason = "the ball would run along the rail: there is no mark to aim at"
+    return Refusal(best.rails, best.target, "no_such_line", reason)
 
 
 def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:

@@ -35,7 +35,7 @@ def sentence(error: ValidationError) -> str:
 
 def fault_sentence(fault: Mapping[str, Any]) -> str:
     """One fault as Pydantic lists it, as a sentence."""
-    place = ".".join(str(part) for part in fault["loc"]) or "the input"
+    place = ".".join(str(part) for part in fault["loc"]).removeprefix("body.") or "the input"
     kind = fault["type"]
     if kind == "missing":
         return f"{place} is missing: give it a value"

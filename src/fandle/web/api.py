@@ -15,6 +15,7 @@ from fandle.core.edit import (
     flipped_rail,
     swap_cue_and_target,
 )
+from fandle.core.errors import BadInputError
 from fandle.core.rails import parse_rail
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -144,7 +145,14 @@ def post_read_layout(
     text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)],
 ) -> dict[str, Any]:
     """A layout file, checked, as the page holds it."""
-    return layout_json(read_layout(text))
+    data = layout_json(read_layout(text))
+    if not isinstance(data["table"], str):
+        raise BadInputError(
+            f"the file brings its own table {data['table']['name']!r}: this page plays standard tables so far, "
+            "ask the command line about it",
+            "table",
+        )
+    return data
 
 
 @router.get(address.SAVE_LAYOUT, responses=FAULTS)

@@ -58,8 +58,8 @@ def create_app(settings: Settings) -> FastAPI:
     async def secure(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
         response = await call_next(request)
         response.headers.update(SECURITY)
-        if not request.url.path.startswith(address.STATIC):
-            response.headers["Cache-Control"] = "no-store"
+        static = request.url.path.startswith(address.STATIC)
+        response.headers["Cache-Control"] = "no-cache" if static else "no-store"  # files are asked again by tag
         return response
 
     return app

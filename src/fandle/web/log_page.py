@@ -25,6 +25,7 @@ COLUMNS = (
     "result", "off_diamonds", "side_hit", "comment",
 )  # fmt: skip
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
+MOST_ROWS = 200  # attempts listed at once; the exports have all
 FEW = 5  # attempts below which a share says little
 
 
@@ -38,7 +39,8 @@ def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLRespon
     for row in every:
         groups.setdefault(row.set_up, []).append(row)
     context = {
-        "rows": [_row(row, tip) for row in shown],
+        "rows": [_row(row, tip) for row in shown[:MOST_ROWS]],
+        "hidden": max(len(shown) - MOST_ROWS, 0),
         "groups": [_group(key, rows) for key, rows in groups.items()],
         "whole": _words(every),
         "chosen": {"set_up": set_up, "result": result},
