@@ -8,7 +8,7 @@ PYTHON ?= python3
 BIN := .venv/bin
 export FANDLE_HOME
 
-setup: .venv/.ready
+setup: .venv/.warm
 
 test-setup: .venv/.ready-test
 	@tools/need-chromium.sh
@@ -18,10 +18,14 @@ test-setup: .venv/.ready-test
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.txt
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . 2>/dev/null \
 	  || $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+# Compile the kernels again when their sources change, not in front of a user.
+.venv/.warm: .venv/.ready $(wildcard src/fandle/core/physics/*.py)
 	$(BIN)/python -m fandle.core.warm
 	@touch $@
 
-.venv/.ready-test: .venv/.ready requirements/test.txt
+.venv/.ready-test: .venv/.warm requirements/test.txt
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/test.txt
 	@touch $@
 

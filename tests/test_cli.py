@@ -169,6 +169,24 @@ def test_any_file_and_any_speed_give_an_answer_or_a_sentence(
     assert "Traceback" not in ran.err
 
 
+@settings(
+    max_examples=80, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow]
+)
+@given(
+    name=st.sampled_from(["direction", "speed", "side", "up", "elevation", "hit"]),
+    value=st.floats() | st.sampled_from(["", "x", "1e999", "-", "½"]),
+)
+def test_any_number_gives_an_answer_or_a_sentence(call: Any, tmp_path: Path, name: str, value: Any) -> None:
+    path = tmp_path / "x.json"
+    path.write_text(json.dumps(CONTRACT_LAYOUT))
+    verb = ["aim", str(path), "--rails", "far"] if name == "hit" else ["simulate", str(path)]
+    if name not in ("hit", "direction"):
+        verb += ["--aim", "far:3"]
+    ran = call(*verb, f"--{name}={value}")
+    assert ran.code in (0, 1, 2)
+    assert (ran.err.count("\n") == 1) == (ran.code == 2)
+
+
 @pytest.mark.parametrize("verb", ["simulate", "aim", "count", "table", "serve"])
 def test_every_verb_has_help_with_an_example(call: Any, verb: str) -> None:
     ran = call(verb, "--help")

@@ -23,6 +23,7 @@ from fandle.core.table import STANDARD_NAMES, Table, standard_table
 from fandle.core.units import default_speed
 from fandle.formats import words
 from fandle.formats.answers import aim_json, count_json, shot_json
+from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, table_json
 
 NO_ANSWER = 1
@@ -84,7 +85,7 @@ def simulate(
             raise BadInputError("give --strokes or one stroke's --aim or --direction, not both")
         _simulate_file(table_layout, strokes, as_json)
         return
-    file = StrokeFile(aim=aim, direction=direction)
+    file = validated(StrokeFile, {"aim": aim, "direction": direction})
     stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
     shot = play(table_layout, stroke, _direction(table_layout, file), impulse_steps=impulse_steps)
     _print(shot_json(shot)) if as_json else typer.echo(words.shot(shot))
