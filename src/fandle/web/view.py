@@ -123,7 +123,7 @@ def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
         "other": _other_frame(best.corrected, state.frame),
         "running": "" if abs(state.stroke.side) < 0.005 else running(state.stroke.side, rail, best.direction),
         "window": _window(best),
-        "thickness": "" if best.fullness >= FULL else f"only {best.fullness:.0%} full: thinner than asked",
+        "thickness": "" if best.fullness >= FULL else f"Full cannot be reached: this is {best.fullness:.0%} full.",
         "chain": _chain(state, aim, tip),
         "drawing": _drawing(state, best),
     }

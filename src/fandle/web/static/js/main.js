@@ -125,7 +125,7 @@ function path(id, data) {
 function draw(moved = false) {
   const line = answer.chosen;
   const drawing = line && line.solved ? line.drawing : null;
-  sheet.element.style.setProperty("--px", `${sheet.mmPerPixel()}px`);
+  sheet.fit();
   path("shot", drawing?.shot);
   path("natural", drawing?.natural);
   path("aim-line", drawing?.aim_line);

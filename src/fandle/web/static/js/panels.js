@@ -42,7 +42,8 @@ export function drawAnswer(element, answer, { onFrame, onFar }) {
       fact("Speed", stroke.speed_text, stroke.speed_more),
       fact("Side", stroke.side_text, chosen.running ? word(chosen.running, chosen.running) : ""),
       fact("Height", stroke.height_text)),
-    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, word("window", chosen.window), chosen.thickness ? `; ${chosen.thickness}` : "")));
+    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, word("window", chosen.window))));
+  if (chosen.thickness) element.append(html("p", { class: "thickness" }, chosen.thickness));
 }
 
 // A word of the trade that explains itself when asked.

@@ -23,6 +23,16 @@ export function sheet(element) {
     return box.width / Math.max(element.clientWidth, 1);
   };
 
+  // Type keeps its size on screen, so a small drawing needs more room around it for the dimension lines.
+  s.fit = () => {
+    const px = s.mmPerPixel();
+    element.style.setProperty("--px", `${px}px`);
+    const spare = (-element.viewBox.baseVal.y - s.rail) / px;
+    const [above, below] = element.clientWidth < 500 ? [36, 32] : [50, 40];
+    element.style.marginTop = `${Math.max(above - spare, 0)}px`;
+    element.style.marginBottom = `${Math.max(below - spare, 0)}px`;
+  };
+
   // Drawing millimetres under a pointer.
   s.point = (event) => {
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(element.getScreenCTM().inverse());

@@ -11,7 +11,9 @@
     root.dataset.theme = night ? "night" : "day";
     root.dataset.bsTheme = night ? "dark" : "light";
     const button = document.getElementById("theme");
-    if (button) button.textContent = { auto: "Auto", day: "Day", night: "Night" }[choice];
+    if (!button) return;
+    button.textContent = { auto: "Auto", day: "Day", night: "Night" }[choice];
+    button.setAttribute("aria-label", `${button.textContent}: colours for day or night`);
   }
 
   apply();
