@@ -77,6 +77,17 @@ def test_frames_and_methods(client: TestClient) -> None:
     assert got["count"]["method"] == "M2"
 
 
+def test_a_cue_with_squirt_moves_the_mark_and_is_a_link_of_its_own(client: TestClient) -> None:
+    """The ball leaves left of the cue's line for right side, so the line of the cue lies to the right of the ball's."""
+    ideal, house = ask(client), ask(client, cue="house")
+    links = {link["link"]: link["shift"] for link in house["chosen"]["answer"]["chain"]}
+    moved = house["chosen"]["answer"]["corrected"]["nose"] - ideal["chosen"]["answer"]["corrected"]["nose"]
+    assert links["squirt and swerve"] == pytest.approx(moved, abs=1e-9)
+    assert moved > 0.02
+    assert "cue=house" in house["address"]
+    assert "cue=" not in ideal["address"]
+
+
 def test_refused_rails_are_told(client: TestClient) -> None:
     got = ask(client, rail="foot", side=0.0)
     assert got["chosen"]["solved"] is False
@@ -94,7 +105,7 @@ def test_no_target_asks_for_one(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        ({"speed": 13}, "faster than any break"), ({"side": 0.6}, "miscue"), ({"speed": True}, "not a number"),
+        ({"cue": "broom"}, "unknown cue"), ({"speed": 13}, "faster than any break"), ({"side": 0.6}, "miscue"), ({"speed": True}, "not a number"),
         ({"rail": "up"}, "unknown rail"), ({"method": "M99"}, "unknown method"), ({"frame": "moon"}, "unknown frame"),
         ({"layout": {**CONTRACT_LAYOUT, "balls": []}}, "no cue ball"), ({"extra": 1}, "not known"), ({"lengths": 0}, "greater than 0"),
         ({"layout": {**CONTRACT_LAYOUT, "table": "moon"}}, "unknown table"),

@@ -32,7 +32,7 @@ def note(client: TestClient, result: str = "hit", **more: Any) -> dict[str, Any]
 def test_a_note_keeps_layout_stroke_aim_and_table(client: TestClient) -> None:
     told = note(client)["attempt"]
     assert told["layout"] == CONTRACT_LAYOUT
-    assert told["stroke"] == {"speed": 3.1, "side": 0.1, "up": 0.0, "elevation": 0.0}
+    assert told["stroke"] == {"speed": 3.1, "side": 0.1, "up": 0.0, "elevation": 0.0, "cue": "ideal"}
     assert set(told["aim"]) == {"nose", "sight", "centre"}
     assert (told["title"], told["rails"], told["table_label"]) == (
         "the 7 over the far rail",

@@ -13,15 +13,18 @@ from fandle.core.physics.strike import squirt_rad
 
 @dataclass(frozen=True)
 class Cue:
-    """A cue: ball mass over end mass (inf = ideal, no squirt) and tip diameter in m."""
+    """A cue: ball mass over end mass (inf = ideal, no squirt) and tip diameter in m; `label` in words."""
 
     name: str
+    label: str
     end_ratio: float
     tip: float = k.TIP_DIAMETER_M
 
 
-IDEAL = Cue("ideal", math.inf)
-CUES = {cue.name: cue for cue in (IDEAL, Cue("house", k.HOUSE_END_RATIO), Cue("slim", k.SLIM_END_RATIO))}
+IDEAL = Cue("ideal", "ideal, no squirt", math.inf)
+HOUSE = Cue("house", "house cue", k.HOUSE_END_RATIO)
+SLIM = Cue("slim", "slim shaft, less squirt", k.SLIM_END_RATIO)
+CUES = {cue.name: cue for cue in (IDEAL, HOUSE, SLIM)}
 
 
 def find_cue(name: str | None) -> Cue:

@@ -76,12 +76,13 @@ class RefusedAnswer(Strict):
 
 
 class StrokeAnswer(Strict):
-    """A stroke: m/s, fractions of the radius, degrees."""
+    """A stroke: m/s, fractions of the radius, degrees, and the cue by name."""
 
     speed: Number
     side: Number
     up: Number
     elevation: Number
+    cue: str
 
 
 class NumberAnswer(Strict):
@@ -170,8 +171,12 @@ def marks_json(marks: Marks) -> dict[str, Any]:
 def stroke_json(stroke: Stroke) -> dict[str, Any]:
     """A stroke."""
     return {
-        "speed": stroke.speed, "side": stroke.side, "up": stroke.up, "elevation": stroke.elevation
-    }  # fmt: skip
+        "speed": stroke.speed,
+        "side": stroke.side,
+        "up": stroke.up,
+        "elevation": stroke.elevation,
+        "cue": stroke.cue.name,
+    }
 
 
 def _solution_json(s: Solution) -> dict[str, Any]:

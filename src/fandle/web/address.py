@@ -12,7 +12,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail, parse_rail
 from fandle.core.readout import FRAMES
-from fandle.core.stroke import Stroke
+from fandle.core.stroke import IDEAL, Stroke, find_cue
 from fandle.core.table import standard_table
 from fandle.core.units import default_speed
 
@@ -55,7 +55,7 @@ def rounded(state: State) -> State:
     balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.balls)
     layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
     s = state.stroke
-    stroke = Stroke(max(_keep(s.speed), 1e-4), _keep(s.side), _keep(s.up))
+    stroke = Stroke(max(_keep(s.speed), 1e-4), _keep(s.side), _keep(s.up), cue=s.cue)
     return State(layout, stroke, state.rail, state.method, state.frame)
 
 
@@ -75,6 +75,7 @@ def write(state: State) -> str:
         "speed": number(stroke.speed),
         "side": number(stroke.side),
         "up": number(stroke.up),
+        "cue": "" if stroke.cue == IDEAL else stroke.cue.name,
         "rail": state.rail.value if state.rail else "",
         "method": state.method,
         "frame": state.frame,
@@ -88,7 +89,8 @@ def read(query: Mapping[str, str]) -> State:
     balls = tuple(_ball(part) for part in query.get("balls", "").split(";") if part)
     layout = Layout(table, query.get("game", "nine-ball"), balls, query.get("target") or None)
     speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
-    stroke = Stroke(speed, _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up"))
+    side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
+    stroke = Stroke(speed, side, up, cue=find_cue(query.get("cue")))
     rail = parse_rail(query["rail"]) if query.get("rail") else None
     return State(layout, stroke, rail, query.get("method", "M3"), check_frame(query.get("frame", "nose")))
 

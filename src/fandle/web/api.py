@@ -17,7 +17,7 @@ from fandle.core.edit import (
 )
 from fandle.core.errors import BadInputError
 from fandle.core.rails import parse_rail
-from fandle.core.stroke import Stroke
+from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table
 from fandle.core.units import default_speed, offset_of, speed_of
 from fandle.formats.base import Number
@@ -67,6 +67,7 @@ class Question(BaseModel):
     up: Number = 0.0
     tips: Number | None = None
     height: Number | None = None
+    cue: str | None = None
     rail: str | None = None
     method: str = "M3"
     frame: str = "nose"
@@ -78,7 +79,7 @@ class Question(BaseModel):
             speed = speed_of(table, round(self.lengths, 3))
         side = self.side if self.tips is None else offset_of(self.tips, table, tip)
         up = self.up if self.height is None else offset_of(self.height, table, tip)
-        return Stroke(speed, side, up)
+        return Stroke(speed, side, up, cue=find_cue(self.cue))
 
 
 class Edit(BaseModel):

@@ -11,7 +11,7 @@ from fastapi.responses import HTMLResponse, JSONResponse, Response
 from fandle.core.rails import parse_rails
 from fandle.core.record import Result, Tried, figures
 from fandle.core.spoken import plural_lengths, side_name, tips_word
-from fandle.core.stroke import Stroke
+from fandle.core.stroke import IDEAL, Stroke, find_cue
 from fandle.core.units import lengths_of, tips_of
 from fandle.formats.files import layout_of
 from fandle.formats.log import log_json_of
@@ -21,7 +21,7 @@ from fandle.web.api import tip_of
 
 router = APIRouter()
 COLUMNS = (
-    "uid", "made_at", "set_up", "title", "table", "rails", "aim_nose", "aim_sight", "speed", "side", "up",
+    "uid", "made_at", "set_up", "title", "table", "rails", "aim_nose", "aim_sight", "speed", "side", "up", "cue",
     "result", "off_diamonds", "side_hit", "comment",
 )  # fmt: skip
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
@@ -54,7 +54,8 @@ def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLRespon
 
 def noted_state(row: log.Noted) -> address.State:
     """The Table room as it stood when an attempt was made."""
-    stroke = Stroke(row.stroke["speed"], row.stroke["side"], row.stroke["up"])
+    s = row.stroke
+    stroke = Stroke(s["speed"], s["side"], s["up"], cue=find_cue(s["cue"]))
     return address.State(layout_of(row.layout), stroke, parse_rails(row.rails)[0])
 
 
@@ -112,7 +113,8 @@ def _row(row: log.Noted, tip: float) -> dict[str, Any]:
     table, stroke = layout_of(row.layout).table, row.stroke
     tips = tips_of(stroke["side"], table, tip)
     side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
-    words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}"
+    cue = "" if stroke["cue"] == IDEAL.name else f", {find_cue(stroke['cue']).label}"
+    words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}{cue}"
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
@@ -128,9 +130,11 @@ def _row(row: log.Noted, tip: float) -> dict[str, Any]:
 
 
 def _flat(row: log.Noted) -> dict[str, Any]:
+    aim, stroke = row.aim, row.stroke
     values = (
-        row.uid, row.made_at, row.set_up, row.title, row.table_label, row.rails, row.aim["nose"], row.aim["sight"],
-        row.stroke["speed"], row.stroke["side"], row.stroke["up"], row.result, row.off, row.side_hit, row.comment,
+        row.uid, row.made_at, row.set_up, row.title, row.table_label, row.rails, aim["nose"], aim["sight"],
+        stroke["speed"], stroke["side"], stroke["up"], stroke["cue"],
+        row.result, row.off, row.side_hit, row.comment,
     )  # fmt: skip
     return dict(zip(COLUMNS, values, strict=True))
 

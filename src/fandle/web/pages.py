@@ -10,7 +10,7 @@ from fastapi.templating import Jinja2Templates
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError
 from fandle.core.glossary import WORDS
-from fandle.core.stroke import Stroke
+from fandle.core.stroke import CUES, Stroke
 from fandle.core.table import Table
 from fandle.core.units import default_speed
 from fandle.formats.files import layout_of
@@ -59,6 +59,7 @@ def table_room(request: Request) -> HTMLResponse:
             "preferences": address.PREFERENCES,
         },
         "words": WORDS,
+        "cues": [(cue.name, cue.label) for cue in CUES.values()],
         "unit_sizes": _unit_sizes(table),
         "tip_mm": f"{tip * 1000:g}",
         "save_url": address.SAVE_LAYOUT,

@@ -34,7 +34,13 @@ OTHER_WORDS = {
     "sight": "or sight through {} on the rail",
     "centre": "or {} where the centre turns",
 }
-TERMS = {"ball size": "ball size", "cushion": "cushion", "side": "side", "follow": "height"}  # links to glossary words
+TERMS = {
+    "ball size": "ball size",
+    "cushion": "cushion",
+    "side": "side",
+    "follow": "height",
+    "squirt and swerve": "squirt",
+}  # links to glossary words
 SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
 
 

@@ -26,8 +26,8 @@ let wrong = new Set();
 
 // What the page asks about; everything else is drawn from the answer.
 function stateOf(reply, rail) {
-  const { speed, side, up } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up }, rail, method: reply.method, frame: reply.frame };
+  const { speed, side, up, cue } = reply.stroke;
+  return { layout: reply.layout, stroke: { speed, side, up, cue }, rail, method: reply.method, frame: reply.frame };
 }
 
 const question = () => ({ layout: state.layout, ...state.stroke, rail: state.rail ?? answer.chosen?.rail ?? null, method: state.method, frame: state.frame });

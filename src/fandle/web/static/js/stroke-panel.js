@@ -6,7 +6,7 @@ const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, -1], Arro
 
 export function strokePanel(element, onChange) {
   const find = (id) => element.querySelector(id);
-  const [speed, side, height] = ["#speed", "#side", "#height"].map(find);
+  const [speed, side, height, cue] = ["#speed", "#side", "#height", "#cue"].map(find);
   const tip = find("#tip");
   const spot = find("#tip-spot");
   let limit = 1; // tips, as the server says
@@ -47,6 +47,8 @@ export function strokePanel(element, onChange) {
     sendTip("height");
   });
 
+  cue.addEventListener("change", () => onChange({ cue: cue.value }, "cue"));
+
   function drag(event) {
     const box = tip.getBoundingClientRect();
     const x = ((event.clientX - box.left) / box.width - 0.5) * 2 * HALF * (limit / EDGE);
@@ -78,6 +80,7 @@ export function strokePanel(element, onChange) {
     if (active !== side) side.value = stroke.tips;
     if (active !== height) height.value = stroke.height;
     if (!tip.matches(":active")) show(stroke.tips, stroke.height);
+    cue.value = stroke.cue;
     find("#speed-out").textContent = stroke.speed_text;
     find("#side-out").textContent = stroke.side_text;
     find("#height-out").textContent = stroke.height_text;
