@@ -34,11 +34,16 @@ def open_at(page: Page, url: str = BLOCKED) -> None:
     expect(page.locator("#answer")).not_to_be_empty()
 
 
+def settled(page: Page) -> None:
+    """Wait until no question is under way; the page counts them itself."""
+    page.wait_for_function("() => (document.documentElement.dataset.asking ?? '0') === '0'")
+
+
 def ask_by(page: Page, act: Any) -> dict[str, Any]:
     """Do something that asks the server, and wait for the last reply to be drawn."""
     with page.expect_response(lambda r: r.url.endswith(address.ANSWER)) as reply:
         act()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     data: dict[str, Any] = reply.value.json()
     return data
 

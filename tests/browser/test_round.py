@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from tests.browser.helpers import BLOCKED, ask_by, centre, figure, open_at, serious, slide, state_of
+from tests.browser.helpers import BLOCKED, ask_by, centre, figure, open_at, serious, settled, slide, state_of
 
 pytestmark = pytest.mark.browser
 
@@ -21,7 +21,7 @@ def noted(site: str) -> list[dict[str, Any]]:
 def told(page: Page) -> None:
     expect(page.locator("#note-more")).to_be_visible()
     expect(page.locator("#noted")).to_contain_text("Noted")
-    page.wait_for_load_state("networkidle")
+    settled(page)
 
 
 def test_by_mouse(page: Page, site: str) -> None:
@@ -39,7 +39,7 @@ def test_by_mouse(page: Page, site: str) -> None:
     page.locator("#comment").fill("thin")
     page.locator("#again").click()
     expect(page.locator("#note-more")).to_be_hidden()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     first = noted(site)[0]
     assert (first["result"], first["side_hit"], first["comment"]) == ("short", "left", "thin")
     assert first["off"] == pytest.approx(-30 / 88, abs=0.08)
@@ -121,7 +121,7 @@ def test_by_finger_on_a_phone(chromium: Browser, site: str) -> None:
     page.locator('[data-result="long"]').tap()
     told(page)
     page.locator('[data-side="right"]').tap()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     page.locator("#again").tap()
     page.locator('[data-result="hit"]').tap()
     told(page)
@@ -139,7 +139,7 @@ def test_a_note_is_taken_back_and_put_back(page: Page, site: str) -> None:
     expect(page.locator("#toast")).to_contain_text("taken back")
     assert uid not in {row["uid"] for row in noted(site)}
     page.locator("#toast button").click()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert uid in {row["uid"] for row in noted(site)}
 
 
@@ -154,7 +154,7 @@ def test_a_note_survives_a_server_that_does_not_answer(page: Page, site: str) ->
     page.reload()
     expect(page.locator("#toast")).to_contain_text("is saved now")
     page.reload()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert [row["result"] for row in noted(site)[: len(noted(site)) - before]] == ["long"]
 
 
@@ -169,8 +169,8 @@ def test_two_tabs_do_not_overwrite_each_others_notes(page: Page, site: str) -> N
     page.locator("#comment").fill("from the first tab")
     page.locator("#again").click()
     other.locator('[data-side="left"]').click()
-    page.wait_for_load_state("networkidle")
-    other.wait_for_load_state("networkidle")
+    settled(page)
+    settled(other)
     rows = noted(site)
     assert len(rows) == before + 2
     assert [(r["result"], r["comment"], r["side_hit"]) for r in rows[:2]] == [
@@ -192,7 +192,7 @@ def test_the_log_deletes_with_a_way_back_filters_and_reopens(page: Page, site: s
     page.locator("#toast button").click()
     expect(page.locator(f'tr[data-uid="{uid}"]')).to_be_visible()
     page.locator("#result").select_option("missed the rail")
-    page.wait_for_load_state("networkidle")
+    page.wait_for_url("**result=missed*")
     assert set(page.locator("tr[data-uid] td:nth-child(5)").all_inner_texts()) == {"missed the rail"}
     page.locator("tr[data-uid] a").first.click()
     expect(page.locator("#mark")).to_be_visible()
@@ -282,8 +282,7 @@ def test_a_drag_is_one_step_and_undo_survives_a_reload(page: Page) -> None:
     page.mouse.down()
     page.mouse.move(x + 40, y - 40, steps=12)
     page.mouse.up()
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(150)
+    settled(page)
     page.reload()
     ask_by(page, page.locator("#undo").click)
     expect(page).to_have_url(before)
@@ -396,11 +395,11 @@ def test_first_visit_is_shown_once_and_words_explain_themselves(chromium: Browse
     expect(page.locator("#help")).to_contain_text("undo")
     page.locator("#tip-mm").fill("11")
     page.locator("#tip-mm").press("Tab")
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert page.locator("#side").get_attribute("max") != "1.4434"
     page.locator("#tip-mm").fill("13")
     page.locator("#tip-mm").press("Tab")
-    page.wait_for_load_state("networkidle")
+    settled(page)
     context.close()
 
 
@@ -411,7 +410,7 @@ def test_no_serious_fault_in_any_room(page: Page, scheme: Any, width: int, room:
     page.emulate_media(color_scheme=scheme)
     page.set_viewport_size({"width": width, "height": 844})
     page.goto(room)
-    page.wait_for_load_state("networkidle")
+    settled(page)
     assert page.evaluate("() => document.documentElement.scrollWidth") <= width
     assert serious(page) == []
 

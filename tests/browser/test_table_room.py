@@ -13,6 +13,7 @@ from tests.browser.helpers import (
     layout_file,
     open_at,
     serious,
+    settled,
     slide,
     state_of,
 )
@@ -37,8 +38,7 @@ def test_dragging_the_cue_ball_gives_what_the_command_line_gives(page: Page, tmp
     for step in range(1, 9):
         page.mouse.move(x + 9 * step, y - 6 * step)
     page.mouse.up()
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(200)
+    settled(page)
     state = state_of(page)
     assert state.layout.cue.x > 1.8
     path, s = layout_file(page, tmp_path), state.stroke
@@ -64,7 +64,7 @@ def test_target_mark_and_side_as_a_newcomer_does_it(page: Page) -> None:
     page.mouse.down()
     page.mouse.move(x + 60, y - 40, steps=6)
     page.mouse.up()
-    page.wait_for_load_state("networkidle")
+    settled(page)
     before = page.locator("#mark").inner_text()
     assert state_of(page).layout.ball("7").x > 5.8
     expect(page.locator("#answer")).to_contain_text("or sight through")
@@ -188,8 +188,7 @@ def test_the_tip_can_be_dragged_and_stops_at_the_miscue_limit(page: Page) -> Non
     page.mouse.down()
     page.mouse.move(x + 53, y - 20, steps=4)
     page.mouse.up()
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(150)
+    settled(page)
     s = state_of(page).stroke
     assert s.side > 0 < s.up
     assert (s.side**2 + s.up**2) ** 0.5 == pytest.approx(0.5, abs=0.01)
@@ -218,7 +217,7 @@ def test_demo_layouts_open_from_the_menu(page: Page) -> None:
     open_at(page, "/")
     page.get_by_role("button", name="Layouts").click()
     page.get_by_text("Frozen nine").click()
-    page.wait_for_load_state("networkidle")
+    page.wait_for_url("**target=9*")
     assert state_of(page).layout.target == "9"
     assert page.locator("#mark").count() == 1
 
@@ -249,8 +248,7 @@ def test_on_a_phone_the_answer_comes_first_and_a_finger_drags(page: Page) -> Non
     for step in range(1, 6):
         touch("touchMove", (x + 10 - 6 * step, y - 4 * step))
     touch("touchEnd")
-    page.wait_for_load_state("networkidle")
-    page.wait_for_timeout(150)
+    settled(page)
     assert state_of(page).layout.ball("7").x < 4.9
 
 

@@ -9,16 +9,27 @@ export class Fault extends Error {
   }
 }
 
+// How many questions are under way, for whoever watches the page (a test, a style).
+let underWay = 0;
+
+function count(step) {
+  underWay += step;
+  document.documentElement.dataset.asking = String(underWay);
+}
+
 async function request(method, url, body, type) {
-  let reply;
+  count(1);
   try {
-    reply = await fetch(url, { method, headers: body === undefined ? {} : { "Content-Type": type }, body });
-  } catch {
-    throw new Fault("the server does not answer: check that Fandle is running, then try again", "", true);
+    const headers = body === undefined ? {} : { "Content-Type": type };
+    const reply = await fetch(url, { method, headers, body }).catch(() => {
+      throw new Fault("the server does not answer: check that Fandle is running, then try again", "", true);
+    });
+    const data = await reply.json().catch(() => ({ error: `the server failed (${reply.status})`, field: "" }));
+    if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
+    return data;
+  } finally {
+    count(-1);
   }
-  const data = await reply.json().catch(() => ({ error: `The server failed (${reply.status}).`, field: "" }));
-  if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
-  return data;
 }
 
 export const post = (url, body, type = "application/json") => request("POST", url, body, type);
