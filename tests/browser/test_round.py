@@ -415,6 +415,22 @@ def test_no_serious_fault_in_any_room(page: Page, scheme: Any, width: int, room:
     assert serious(page) == []
 
 
+@pytest.mark.parametrize("width", [390, 1000, 1280])
+def test_the_longest_words_stay_within_the_page(page: Page, width: int) -> None:
+    """A stroke that fits no fraction, a note open: nothing reaches past the right edge."""
+    page.set_viewport_size({"width": width, "height": 800})
+    open_at(page, BLOCKED + "&side=-0.293&up=0.381&speed=2.9")
+    page.locator('[data-result="short"]').click()
+    told(page)
+    outside = page.evaluate(
+        "() => [...document.querySelectorAll('main *:not(svg *)')].filter(e => e.offsetParent && !e.closest('.scroll')"
+        " && e.getBoundingClientRect().right > innerWidth + 0.5).map(e => e.id || e.className || e.tagName)"
+    )
+    assert outside == []
+    assert page.evaluate("() => getComputedStyle(document.body).overflowX") == "visible"
+    assert page.evaluate("() => document.documentElement.scrollWidth") <= width
+
+
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_no_serious_fault_with_dialogs_open(page: Page, scheme: Any) -> None:
     page.emulate_media(color_scheme=scheme)

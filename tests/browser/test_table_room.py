@@ -89,7 +89,7 @@ def test_rails_are_offered_and_refused_with_their_reason(page: Page) -> None:
     assert page.locator("#lines button").count() == 4
     ask_by(page, page.locator('#lines [data-rail="foot"]').click)
     expect(page.locator("#answer")).to_contain_text("no line")
-    expect(page.locator("#answer")).to_contain_text("the 2 is on the way in")
+    expect(page.locator("#answer")).to_contain_text("The 2 is on the way in")
     assert page.locator("#shot").get_attribute("d") == ""
     ask_by(page, page.locator('#lines [data-rail="far"]').click)
     assert page.locator("#mark").count() == 1

@@ -4,7 +4,7 @@ import pytest
 from tests.conftest import make
 
 from fandle.core.aim import Aim, solve_kick
-from fandle.core.edit import clear, flip_end_to_end, flip_left_right, flipped_rail, swap_cue_and_target
+from fandle.core.edit import clear, edited, flip_end_to_end, flip_left_right, flipped_rail, swap_cue_and_target
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -23,6 +23,14 @@ def test_a_flip_turns_rail_and_side_with_it(pool: Table, across: bool, rail: Rai
     assert b.best.window_mm == pytest.approx(a.best.window_mm, abs=0.02)
     again = flip_left_right(flipped) if across else flip_end_to_end(flipped)
     assert [v for b in again.balls for v in (b.x, b.y)] == pytest.approx([v for b in layout.balls for v in (b.x, b.y)])
+
+
+def test_an_edit_brings_side_and_rail_with_it(pool: Table) -> None:
+    layout = make(pool, (1, 1), (5, 2), (3, 3))
+    assert edited(layout, "left-right", 0.2, Rail.FAR)[1:] == (-0.2, Rail.NEAR)
+    assert edited(layout, "end-to-end", 0.2, Rail.FAR)[1:] == (-0.2, Rail.FAR)
+    assert edited(layout, "swap", 0.2, None)[1:] == (0.2, None)
+    assert edited(layout, "clear", 0.2, Rail.FOOT)[1:] == (0.2, Rail.FOOT)
 
 
 def test_swap_and_clear(pool: Table) -> None:

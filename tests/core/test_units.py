@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from fandle.core import constants
 from fandle.core.errors import BadInputError
 from fandle.core.rails import Rail
-from fandle.core.spoken import mixed, plural_lengths, running, tips_word
+from fandle.core.spoken import landing_word, mixed, plural_lengths, running, tips_word
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table, standard_table
 from fandle.core.units import clock_of, lengths_of, offset_of, speed_of, speed_word, tips_of
@@ -90,6 +90,11 @@ def test_right_side_is_running_or_reverse_by_the_path(rail: Rail, direction: flo
 def test_impossible_strokes(values: tuple[float, ...], words: str) -> None:
     with pytest.raises(BadInputError, match=words):
         Stroke(*values)
+
+
+@pytest.mark.parametrize(("off", "word"), [(None, ""), (0.0, "on"), (0.3, "0.30 long"), (-0.3, "0.30 short")])
+def test_landings_in_words(off: float | None, word: str) -> None:
+    assert landing_word(off) == word
 
 
 def test_cues() -> None:

@@ -40,7 +40,7 @@ def test_amend_take_out_put_back(database: Database) -> None:
     assert log.one(database, "test-00000000").off == -0.3
     log.take_out(database, "test-00000000")
     assert log.attempts(database) == []
-    assert log.tries_at(database, attempt().set_up) == 0
+    assert log.attempts(database, attempt().set_up) == []
     log.put_back(database, "test-00000000")
     assert log.attempts(database, attempt().set_up, "short")[0].comment == "thin"
     assert log.attempts(database, attempt().set_up, "hit") == []

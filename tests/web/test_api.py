@@ -88,6 +88,12 @@ def test_a_cue_with_squirt_moves_the_mark_and_is_a_link_of_its_own(client: TestC
     assert "cue=" not in ideal["address"]
 
 
+def test_the_film_says_how_the_ball_sets_off(client: TestClient) -> None:
+    """Struck 2/5 R above centre it rolls at once; struck in the centre it slides first."""
+    texts = [ask(client, up=up, side=0.0)["chosen"]["drawing"]["moments"][0]["text"] for up in (0.0, 0.4)]
+    assert texts == ["struck, still sliding", "struck, rolling at once"]
+
+
 def test_refused_rails_are_told(client: TestClient) -> None:
     got = ask(client, rail="foot", side=0.0)
     assert got["chosen"]["solved"] is False

@@ -21,6 +21,7 @@ LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squi
 THICKNESS = "thickness"
 FULL_MM = 0.01  # an aim that misses the thickness asked for by more is a thinner hit
 SAME_RAD = 1e-10  # two solutions nearer than this are one, found twice
+CURVE_RAD = 1.4  # how far a raised cue may bend the ball away from its line, at 90°
 FULLEST = 0.999  # ball diameters: nothing is met thinner on purpose
 
 
@@ -191,7 +192,7 @@ def _span(table: Table, rail: Rail, start: Point, stroke: Stroke) -> tuple[float
             dx, dy = rail.point(1.0 if along > whole / 2 else -1.0, 0.0)
         turned = math.remainder(math.atan2(dy, dx) - middle, 2 * math.pi)
         ends.append(middle + turned - stroke.squirt)
-    spare = 0.35 * math.sin(math.radians(stroke.elevation)) * 4
+    spare = CURVE_RAD * math.sin(math.radians(stroke.elevation))
     return min(ends) - spare, max(ends) + spare
 
 

@@ -1,6 +1,8 @@
 """Every physical number that is not the player's, with unit and origin. Its only home."""
 
 INCH_M = 0.0254  # m, exact by definition
+DIAMONDS_LONG = 8  # along a long rail, nose to nose; on a table without diamonds, eighths
+DIAMONDS_SHORT = 4  # along a short rail; quarters
 
 # Pool, 9 ft. Sizes: WPA tournament table and equipment specifications (from memory).
 POOL_9FT_LENGTH_M = 100 * INCH_M  # nose to nose

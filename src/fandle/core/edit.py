@@ -2,10 +2,10 @@
 
 from dataclasses import replace
 
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 from fandle.core.layout import CUE, IDS, Ball, Layout
 from fandle.core.rails import Rail
-from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT
 
 POOL_ORDER = [str(n) for n in range(1, 16)]
 SPACING = 0.5  # diamonds between the places tried
@@ -63,3 +63,17 @@ def swap_cue_and_target(layout: Layout) -> Layout:
 def clear(layout: Layout) -> Layout:
     """Only the cue ball and the target stay on the table."""
     return replace(layout, balls=tuple(b for b in layout.balls if b.id in (CUE, layout.target)))
+
+
+def edited(layout: Layout, how: str, side: float, rail: Rail | None) -> tuple[Layout, float, Rail | None]:
+    """A layout changed as a whole, with side and first rail as they then have to be.
+
+    how: "left-right", "end-to-end" (a flip turns rail and side with it), "swap" or "clear".
+    """
+    if how == "swap":
+        return swap_cue_and_target(layout), side, rail
+    if how == "clear":
+        return clear(layout), side, rail
+    across = how == "left-right"
+    flipped = flip_left_right(layout) if across else flip_end_to_end(layout)
+    return flipped, -side, flipped_rail(rail, across) if rail else None

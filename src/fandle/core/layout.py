@@ -6,9 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 from fandle.core.pocket import noses, pocket_at
-from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT, Table
+from fandle.core.table import Table
 
 CUE = "cue"
 GAMES = ("eight-ball", "nine-ball", "ten-ball", "straight", "snooker", "three-cushion")

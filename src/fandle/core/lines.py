@@ -7,7 +7,6 @@ from fandle.core.aim import Aim, Refusal, solve_kick
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
-from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.travel import clearance
 
 ROOMY_M = 0.100  # a gap wider than this needs no word
@@ -52,8 +51,7 @@ def _aimable(answer: Aim | Refusal) -> Aim | Refusal:
     if isinstance(answer, Refusal):
         return answer
     best = answer.best
-    whole = DIAMONDS_LONG if best.rails[0].is_long else DIAMONDS_SHORT
-    if -BEYOND <= best.corrected.nose <= whole + BEYOND:
+    if -BEYOND <= best.corrected.nose <= best.rails[0].diamonds + BEYOND:
         return answer
     reason = "the ball would run along the rail: there is no mark to aim at"
     return Refusal(best.rails, best.target, "no_such_line", reason)

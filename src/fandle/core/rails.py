@@ -3,6 +3,7 @@
 import itertools
 from enum import StrEnum
 
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 
 
@@ -23,6 +24,16 @@ class Rail(StrEnum):
     def is_long(self) -> bool:
         """Does the rail run along x?"""
         return self in (Rail.NEAR, Rail.FAR)
+
+    @property
+    def diamonds(self) -> int:
+        """Diamonds along this rail, nose to nose."""
+        return DIAMONDS_LONG if self.is_long else DIAMONDS_SHORT
+
+    @property
+    def diamonds_across(self) -> int:
+        """Diamonds from this rail's nose to the opposite one."""
+        return DIAMONDS_SHORT if self.is_long else DIAMONDS_LONG
 
     @property
     def at_end(self) -> bool:

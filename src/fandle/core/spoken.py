@@ -35,6 +35,15 @@ def side_name(side: float) -> str:
     return "right" if side > 0 else "left"
 
 
+def landing_word(off: float | None) -> str:
+    """Signed diamonds as a player says them: "0.30 short", "on"; nothing where nothing is known."""
+    if off is None:
+        return ""
+    if abs(off) < 0.005:
+        return "on"
+    return f"{abs(off):.2f} {'long' if off > 0 else 'short'}"
+
+
 def running(side: float, rail: Rail, direction: float) -> str:
     """ "running" or "reverse": what side does at a rail met in `direction` (rad).
 

@@ -1,7 +1,7 @@
 """A stroke and the cue that makes it, checked."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -84,7 +84,3 @@ class Stroke:
     def plain(self) -> "Stroke":
         """The same speed struck level in the centre with the ideal cue."""
         return Stroke(self.speed)
-
-    def with_(self, **changes: float | Cue) -> "Stroke":
-        """This stroke with some of it changed."""
-        return replace(self, **changes)  # type: ignore[arg-type]  # field names are checked by replace

@@ -1,7 +1,7 @@
 """A table: every number the engine uses, in SI, and where its pockets and marks are."""
 
 import math
-from dataclasses import dataclass, field, fields, replace
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 import numpy as np
@@ -11,9 +11,6 @@ from fandle.core import constants as k
 from fandle.core.errors import BadInputError
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.engine import PARAMS
-
-DIAMONDS_LONG = 8
-DIAMONDS_SHORT = 4
 
 Point = tuple[float, float]
 
@@ -86,12 +83,12 @@ class Table:
     @property
     def diamond_x(self) -> float:
         """One diamond along the long rails, in metres."""
-        return self.length / DIAMONDS_LONG
+        return self.length / k.DIAMONDS_LONG
 
     @property
     def diamond_y(self) -> float:
         """One diamond along the short rails, in metres."""
-        return self.width / DIAMONDS_SHORT
+        return self.width / k.DIAMONDS_SHORT
 
     @property
     def sin_theta(self) -> float:
@@ -203,8 +200,3 @@ def standard_table(name: str) -> Table:
         names = ", ".join(STANDARD_NAMES)
         raise BadInputError(f"unknown table {name!r}: use {names}, or give a whole table object", "table")
     return _make(name)
-
-
-def field_names() -> tuple[str, ...]:
-    """Names of a table's numbers, in their order in files."""
-    return tuple(f.name for f in fields(Table))

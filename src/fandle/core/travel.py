@@ -7,7 +7,7 @@ from fandle.core.layout import Ball, Layout
 from fandle.core.physics.touch import nearest_time
 from fandle.core.rails import Rail
 from fandle.core.shot import Piece, Shot
-from fandle.core.table import Point, Table
+from fandle.core.table import Table
 
 
 def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
@@ -92,9 +92,3 @@ def _bezier_root(track: Track, goal: float) -> float | None:
         q = -0.5 * (b + math.copysign(math.sqrt(disc), b))
         roots = sorted([q / a, *([c / q] if q else [])])
     return next((s for s in roots if -1e-12 <= s <= 1 + 1e-12), None)
-
-
-def end_of_leg(shot: Shot, leg: int) -> Point | None:
-    """Where a leg ends, in diamonds."""
-    ends = [q.end for q in shot.pieces if q.leg == leg]
-    return ends[-1] if ends else None

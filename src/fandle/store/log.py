@@ -5,7 +5,7 @@ from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from typing import Any, cast
 
-from sqlalchemy import func, select
+from sqlalchemy import select
 
 from fandle.store.database import Database
 from fandle.store.errors import NotFoundError
@@ -91,13 +91,6 @@ def one(database: Database, uid: str) -> Noted:
     """One attempt, deleted or not."""
     with database.read() as session:
         return _noted(_find(session.scalar(select(Attempt).where(Attempt.uid == uid)), uid))
-
-
-def tries_at(database: Database, set_up: str) -> int:
-    """How often a set-up has been tried."""
-    query = select(func.count()).select_from(Attempt)
-    with database.read() as session:
-        return int(session.scalar(query.where(Attempt.set_up == set_up, Attempt.deleted_at.is_(None))) or 0)
 
 
 def preference(database: Database, name: str, default: Any) -> Any:

@@ -7,14 +7,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.constants import TIP_DIAMETER_M
-from fandle.core.edit import (
-    add_ball,
-    clear,
-    flip_end_to_end,
-    flip_left_right,
-    flipped_rail,
-    swap_cue_and_target,
-)
+from fandle.core.edit import add_ball, edited
 from fandle.core.errors import BadInputError
 from fandle.core.rails import parse_rail
 from fandle.core.stroke import Stroke, find_cue
@@ -122,17 +115,8 @@ def post_edit(change: Edit) -> dict[str, Any]:
     """A layout flipped, swapped or cleared; a flip turns side and rail with it."""
     layout = layout_of(change.layout.model_dump())
     rail = parse_rail(change.rail) if change.rail else None
-    if change.how == "swap":
-        return {"layout": layout_json(swap_cue_and_target(layout)), "side": change.side, "rail": rail}
-    if change.how == "clear":
-        return {"layout": layout_json(clear(layout)), "side": change.side, "rail": rail}
-    across = change.how == "left-right"
-    flipped = flip_left_right(layout) if across else flip_end_to_end(layout)
-    return {
-        "layout": layout_json(flipped),
-        "side": -change.side,
-        "rail": flipped_rail(rail, across) if rail else None,
-    }
+    new, side, new_rail = edited(layout, change.how, change.side, rail)
+    return {"layout": layout_json(new), "side": side, "rail": new_rail}
 
 
 @router.post(address.ADD_BALL, responses=FAULTS)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fandle.core.aim import Aim, Solution, solve_kick
 from fandle.core.errors import BadInputError
 from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
+from fandle.core.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number
 from fandle.formats.files import layout_json, layout_of
@@ -17,7 +18,7 @@ from fandle.store.queries import remove_layout, save_layout, table_label
 from fandle.web import address
 from fandle.web.address import State
 from fandle.web.api import FAULTS, Fault, Question, Scene, state_of, tip_of
-from fandle.web.log_page import noted_state
+from fandle.web.noted import layout_href, noted_state
 
 router = APIRouter()
 KEPT: dict[int | str, dict[str, Any]] = {
@@ -83,7 +84,7 @@ def told(database: Database, noted: log.Noted) -> dict[str, Any]:
     """A noted attempt with the figures of its set-up."""
     same = log.attempts(database, noted.set_up)
     f = figures(Tried(Result(row.result), row.off) for row in same)
-    return {"attempt": vars(noted), "figures": vars(f)}
+    return {"attempt": vars(noted), "figures": vars(f), "off_text": landing_word(noted.off)}
 
 
 @router.post(address.ATTEMPTS, responses=KEPT)
@@ -146,7 +147,7 @@ def post_layout(named: NamedScene, request: Request) -> dict[str, Any]:
         raise BadInputError("a layout needs a name: type one", "name")
     layout = layout_of(named.layout.model_dump())
     saved = save_layout(request.app.state.database, name, layout_json(layout), named.note.strip())
-    return {"name": saved.name, "note": saved.note}
+    return {"name": saved.name, "note": saved.note, "href": layout_href(layout)}
 
 
 @router.delete(address.LAYOUTS + "/{name}", responses=KEPT)

@@ -3,10 +3,11 @@
 import math
 from dataclasses import dataclass
 
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.pocket import Mouth, mouths, noses
 from fandle.core.rails import Rail
 from fandle.core.shot import Shot
-from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT, Point, Table
+from fandle.core.table import Point, Table
 
 CUSHION_MM = 45.0  # breadth of the cushion's top, nose to rail cap
 MARGIN_MM = 160.0  # room for dimension lines outside the rails

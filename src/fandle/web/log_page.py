@@ -8,16 +8,16 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, JSONResponse, Response
 
-from fandle.core.rails import parse_rails
 from fandle.core.record import Result, Tried, figures
-from fandle.core.spoken import plural_lengths, side_name, tips_word
-from fandle.core.stroke import IDEAL, Stroke, find_cue
+from fandle.core.spoken import landing_word, plural_lengths, side_name, tips_word
+from fandle.core.stroke import IDEAL, find_cue
 from fandle.core.units import lengths_of, tips_of
 from fandle.formats.files import layout_of
 from fandle.formats.log import log_json_of
 from fandle.store import log
 from fandle.web import address
 from fandle.web.api import tip_of
+from fandle.web.noted import noted_href
 
 router = APIRouter()
 COLUMNS = (
@@ -52,17 +52,6 @@ def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLRespon
     return response
 
 
-def noted_state(row: log.Noted) -> address.State:
-    """The Table room as it stood when an attempt was made."""
-    s = row.stroke
-    stroke = Stroke(s["speed"], s["side"], s["up"], cue=find_cue(s["cue"]))
-    return address.State(layout_of(row.layout), stroke, parse_rails(row.rails)[0])
-
-
-def _href(row: log.Noted) -> str:
-    return address.TABLE_ROOM + "?" + address.write(noted_state(row))
-
-
 def _tried(rows: list[log.Noted]) -> list[Tried]:
     return [Tried(Result(row.result), row.off) for row in rows]
 
@@ -78,17 +67,11 @@ def _words(rows: list[log.Noted]) -> dict[str, Any]:
     if f.low is not None and f.high is not None:
         words["range"] = f"{100 * f.low:.0f}–{100 * f.high:.0f} %"
     if f.bias is not None:
-        words["bias"] = _off(f.bias)
+        words["bias"] = landing_word(f.bias)
     if f.scatter is not None:
         words["scatter"] = f"± {f.scatter:.2f}"
     words["marked"] = f.marked
     return words
-
-
-def _off(value: float) -> str:
-    if abs(value) < 0.005:
-        return "on"
-    return f"{abs(value):.2f} {'long' if value > 0 else 'short'}"
 
 
 def _group(key: str, rows: list[log.Noted]) -> dict[str, Any]:
@@ -97,7 +80,7 @@ def _group(key: str, rows: list[log.Noted]) -> dict[str, Any]:
     return {
         "set_up": key,
         "title": rows[0].title,
-        "href": _href(rows[0]),
+        "href": noted_href(rows[0]),
         "strip": [_place(off) for off in offs],
         "mean": None if f.bias is None else _place(f.bias),
         **_words(rows),
@@ -119,11 +102,11 @@ def _row(row: log.Noted, tip: float) -> dict[str, Any]:
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
         "title": row.title,
-        "href": _href(row),
+        "href": noted_href(row),
         "mark": f"{row.aim['nose']:.2f}",
         "stroke": words,
         "result": row.result,
-        "off": "" if row.off is None else _off(row.off),
+        "off": landing_word(row.off),
         "side_hit": row.side_hit,
         "comment": row.comment,
     }

@@ -10,14 +10,14 @@ from fastapi.templating import Jinja2Templates
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError
 from fandle.core.glossary import WORDS
-from fandle.core.stroke import CUES, Stroke
+from fandle.core.stroke import CUES
 from fandle.core.table import Table
-from fandle.core.units import default_speed
 from fandle.formats.files import layout_of
 from fandle.store.queries import Saved, layouts, table_label
 from fandle.web import address
 from fandle.web.api import tip_of
 from fandle.web.drawing import drawing
+from fandle.web.noted import layout_href, layout_state
 from fandle.web.view import answer
 
 router = APIRouter()
@@ -48,7 +48,7 @@ def table_room(request: Request) -> HTMLResponse:
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "table_label": table_label(database, table.name) or table.name,
-        "saved": [(s.name, s.note, address.TABLE_ROOM + "?" + _query(s)) for s in saved],
+        "saved": [(s.name, s.note, layout_href(layout_of(s.data))) for s in saved],
         "urls": {
             "answer": address.ANSWER,
             "add": address.ADD_BALL,
@@ -75,14 +75,5 @@ def _unit_sizes(table: Table) -> dict[str, list[float]]:
 
 def _first(saved: list[Saved]) -> address.State:
     if saved:
-        return _state(saved[0])
+        return layout_state(layout_of(saved[0].data))
     return address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET})
-
-
-def _state(saved: Saved) -> address.State:
-    layout = layout_of(saved.data)
-    return address.State(layout, Stroke(default_speed(layout.table)))
-
-
-def _query(saved: Saved) -> str:
-    return address.write(_state(saved))

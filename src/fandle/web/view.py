@@ -6,17 +6,17 @@ from typing import Any
 from fandle.core.aim import Aim, Solution, add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
-from fandle.core.counts.every import METHODS
+from fandle.core.counts.every import TITLES
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, in_the_way, one_rail_lines
-from fandle.core.mirror import contacts
+from fandle.core.mirror import contacts, natural_direction
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks
+from fandle.core.readout import Marks, diamond_along
 from fandle.core.shot import Shot
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
-from fandle.core.table import DIAMONDS_LONG, DIAMONDS_SHORT, Table
+from fandle.core.table import Table
 from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
 from fandle.formats.answers import aim_json, count_json, stroke_json
 from fandle.formats.files import layout_json
@@ -187,30 +187,32 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
     layout = state.layout
     table, start = layout.table, layout.metres(layout.cue)
     target = layout.metres(layout.ball(best.target))
-    natural = best.natural.centre * (table.diamond_x if best.rails[0].is_long else table.diamond_y)
-    turn = _turning_point(table, best.rails[0], natural)
+    direction = natural_direction(table, best.rails, start, target, table.ball_radius)
+    turns = [] if direction is None else contacts(table, best.rails, start, direction, table.ball_radius)
+    per_mm = 1 / (1000 * diamond_along(table, best.rails[0]))
     last = best.shot.events[-1]
     return {
         "shot": path(table, best.shot),
         "film": film(table, best.shot),
         "moments": moments(table, best.shot),
         "line": across_line(state, best),
-        "natural": polyline(table, [start, turn, target]),
+        "natural": polyline(table, [start, *turns, target]),
         "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
         "aim_line": polyline(table, [start, *_sight_point(table, best)]),
         "mark": {
             "nose": best.corrected.nose,
             "natural": best.natural.nose,
-            "less": best.corrected.nose - best.window_less_mm / _diamond_mm(table, best.rails[0]),
-            "more": best.corrected.nose + best.window_more_mm / _diamond_mm(table, best.rails[0]),
+            "less": best.corrected.nose - best.window_less_mm * per_mm,
+            "more": best.corrected.nose + best.window_more_mm * per_mm,
         },
     }
 
 
 def moments(table: Table, shot: Shot) -> list[dict[str, Any]]:
     """What happens when, in words, for the shot as it is shown running."""
+    sliding = shot.pieces[0].sliding
+    struck = "struck, still sliding" if sliding else "struck, rolling at once"
     found: list[dict[str, Any]] = []
-    sliding = True
     for piece in shot.pieces:
         if sliding and not piece.sliding:
             found.append({"t": piece.t, "at": diamonds_mm(table, piece.start), "text": "rolling from here"})
@@ -226,28 +228,16 @@ def moments(table: Table, shot: Shot) -> list[dict[str, Any]]:
         else:
             text = "stops" if event.kind == "stop" else f"meets the {event.pocket} jaw"
         found.append({"t": event.t, "at": at, "text": text})
-    order = sorted(found, key=lambda moment: moment["t"])
-    return [
-        {"t": 0.0, "at": diamonds_mm(table, shot.pieces[0].start), "text": "struck, still sliding"},
-        *order,
-    ]
+    first = {"t": 0.0, "at": diamonds_mm(table, shot.pieces[0].start), "text": struck}
+    return [first, *sorted(found, key=lambda moment: moment["t"])]
 
 
 def across_line(state: State, best: Solution) -> dict[str, Any]:
     """The line through the target, parallel to the last rail, along which short and long are read."""
     rail, target = best.rails[-1], state.layout.ball(best.target)
-    whole = DIAMONDS_LONG if rail.is_long else DIAMONDS_SHORT
+    whole = rail.diamonds
     ends = [diamonds_mm(state.layout.table, rail.point(a, rail.across(target.x, target.y))) for a in (0.0, whole)]
     return {"from": ends[0], "to": ends[1], "whole": whole, "target": rail.along(target.x, target.y)}
-
-
-def _diamond_mm(table: Table, rail: Rail) -> float:
-    return 1000 * (table.diamond_x if rail.is_long else table.diamond_y)
-
-
-def _turning_point(table: Table, rail: Rail, along: float) -> tuple[float, float]:
-    whole = table.width if rail.is_long else table.length
-    return rail.point(along, whole - table.ball_radius if rail.at_end else table.ball_radius)
 
 
 def _sight_point(table: Table, best: Solution) -> list[tuple[float, float]]:
@@ -259,20 +249,13 @@ def _sight_point(table: Table, best: Solution) -> list[tuple[float, float]]:
 
 def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
     found = count_over(state.method, state.layout, rails)
-    others = [
-        {"method": name, "title": title, "chosen": name == state.method}
-        for name, title in ((name, _title(name)) for name in METHODS)
-    ]
-    data: dict[str, Any] = {**count_json(found), "methods": others}
+    methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
+    data: dict[str, Any] = {**count_json(found), "methods": methods}
     if isinstance(found, Count):
         data["verdict"] = _verdict(found)
         data["played"] = {"speed": plural_lengths(found.lengths), "frame": FRAME_WORDS[found.frame]}
         data["lead"], data["result"] = _sum(found)
     return data
-
-
-def _title(name: str) -> str:
-    return {"M2": "Doubling", "M3": "Halving"}[name]
 
 
 def _sum(found: Count) -> tuple[str, str]:

@@ -77,13 +77,12 @@ class View:
     def off(self, ball: Ball) -> float:
         """Distance of a ball's centre off the rail's nose."""
         across = self.rail.across(ball.x, ball.y)
-        whole = 4.0 if self.rail.is_long else 8.0
-        return whole - across if self.rail.at_end else across
+        return self.rail.diamonds_across - across if self.rail.at_end else across
 
     @property
     def whole(self) -> float:
         """Diamonds along the rail."""
-        return 8.0 if self.rail.is_long else 4.0
+        return float(self.rail.diamonds)
 
     @property
     def opposite(self) -> Rail:

@@ -8,7 +8,9 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
 
-METHODS: dict[str, Callable[[View], Count | NoCount]] = {m.METHOD: m.count for m in (m2, m3)}
+_MODULES = (m2, m3)
+METHODS: dict[str, Callable[[View], Count | NoCount]] = {m.METHOD: m.count for m in _MODULES}
+TITLES = {m.METHOD: m.TITLE for m in _MODULES}
 
 
 def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:

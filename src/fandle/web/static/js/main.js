@@ -41,7 +41,7 @@ function put(next) {
 }
 
 function change(next, kind) {
-  history_.remember(state, kind);
+  steps.remember(state, kind);
   put({ ...state, ...next, stroke: { ...state.stroke, ...next.stroke } });
 }
 
@@ -50,7 +50,7 @@ function accept(reply) {
   answer = reply;
   state = { ...state, stroke: stateOf(reply, state.rail).stroke };
   history.replaceState(null, "", `?${reply.address}`);
-  history_.keep();
+  steps.keep();
   find("save").href = `${room.dataset.save}?${reply.address}`;
   say("");
   draw(moved);
@@ -73,9 +73,9 @@ function say(message) {
   if (!message) sheet.element.classList.remove("stale");
 }
 
-const history_ = makeHistory({ undo: find("undo"), redo: find("redo") }, put);
-const undo = () => history_.undo(state);
-const redo = () => history_.redo(state);
+const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put);
+const undo = () => steps.undo(state);
+const redo = () => steps.redo(state);
 find("undo").addEventListener("click", undo);
 find("redo").addEventListener("click", redo);
 
@@ -109,7 +109,7 @@ layoutMenu(urls, {
     change({ layout: edited.layout, stroke, rail: edited.rail }, kind);
   },
 });
-const helper = help(JSON.parse(room.dataset.words), urls, () => ask(question()));
+const helper = help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
 shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, 1: () => notes.press(0), 2: () => notes.press(1), 3: () => notes.press(2), 4: () => notes.press(3) });
 

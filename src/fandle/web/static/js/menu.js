@@ -11,7 +11,7 @@ export function layoutMenu(urls, { state, onLayout, say }) {
   const note = find("layout-note");
 
   function listed(saved) {
-    const link = html("a", { class: "dropdown-item", href: `/${location.search}` }, html("b", {}, saved.name), html("span", {}, saved.note));
+    const link = html("a", { class: "dropdown-item", href: saved.href }, html("b", {}, saved.name), html("span", {}, saved.note));
     find("saved").append(html("li", {}, link));
     return link.parentElement;
   }

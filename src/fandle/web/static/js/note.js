@@ -21,11 +21,12 @@ export function notePanel(element, sheet, group, urls, question) {
   }
 
   function told(reply) {
-    const { attempt, figures } = reply;
-    find("#noted").textContent = `Noted: ${attempt.result}${attempt.off === null ? "" : `, ${Math.abs(attempt.off).toFixed(2)} ${attempt.off < 0 ? "short" : "long"}`}.`;
+    const { attempt, figures, off_text: landed } = reply;
+    const said = landed.endsWith(attempt.result) ? landed : [attempt.result, landed].filter(Boolean).join(", ");
+    find("#noted").textContent = `Noted: ${said}.`;
     for (const key of keys) key.setAttribute("aria-pressed", String(key.dataset.result === attempt.result));
     for (const side of sides) side.setAttribute("aria-pressed", String(side.dataset.side === attempt.side_hit));
-    find("#crossed-out").textContent = attempt.off === null ? "not marked" : `${Math.abs(attempt.off).toFixed(2)} ${attempt.off < 0 ? "short" : "long"}`;
+    find("#crossed-out").textContent = landed || "not marked";
     tally(figures);
   }
 

@@ -23,7 +23,7 @@ export function drawAnswer(element, answer, { onFrame, onFar }) {
     element.append(
       html("p", { class: "lead" }, `Over the ${chosen.rail} rail`),
       html("p", { class: "big" }, html("strong", {}, "no line")),
-      html("p", { class: "other" }, `${chosen.reason}. Try another rail, speed or side.`));
+      html("p", { class: "other" }, `${chosen.reason[0].toUpperCase()}${chosen.reason.slice(1)}. Try another rail, speed or side.`));
     return;
   }
   element.append(
@@ -77,7 +77,7 @@ export function drawCountPanel(element, count, onMethod) {
   if (!count) return;
   const head = html("div", { class: "count-head", role: "group", "aria-label": "School" });
   for (const school of count.methods) {
-    const button = html("button", { type: "button", "aria-pressed": String(school.chosen), "data-method": school.method }, `${school.title} count`);
+    const button = html("button", { type: "button", "aria-pressed": String(school.chosen), "data-method": school.method }, school.title);
     button.addEventListener("click", () => onMethod(school.method));
     head.append(button);
   }
