@@ -26,6 +26,13 @@ def test_wilson_interval(hits: int, attempts: int, low: float, high: float) -> N
     assert got == (pytest.approx(low, abs=2e-4), pytest.approx(high, abs=2e-4))
 
 
+def test_all_hits_reach_up_to_one() -> None:
+    """Found by chance: four of four gave an upper end of 0.9999999999999999."""
+    for n in range(1, 60):
+        assert wilson(n, n)[1] == 1.0
+        assert wilson(0, n)[0] == 0.0
+
+
 def test_nothing_tried_says_nothing() -> None:
     f = figures([])
     assert (f.attempts, f.share, f.low, f.bias, f.scatter) == (0, None, None, None, None)

@@ -80,7 +80,8 @@ def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     p, n, z = hits / attempts, attempts, Z95
     middle = (p + z * z / (2 * n)) / (1 + z * z / n)
     half = z * math.sqrt(p * (1 - p) / n + z * z / (4 * n * n)) / (1 + z * z / n)
-    return max(middle - half, 0.0), min(middle + half, 1.0)
+    # the interval holds the share itself; at 0 and 1 only rounding could say otherwise
+    return max(min(middle - half, p), 0.0), min(max(middle + half, p), 1.0)
 
 
 def off_by(layout: Layout, shot: Shot, rails: tuple[Rail, ...], at: float) -> float:
