@@ -6,16 +6,17 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.approach import Approach, approach, final_approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
 from fandle.core.mirror import natural_direction, rail_line
 from fandle.core.physics import search
 from fandle.core.physics.judge import Scene, scene_of
+from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, diamond_along, marks
-from fandle.core.shot import Shot, final_approach, play
 from fandle.core.stroke import Stroke
-from fandle.core.table import Point, Table
+from fandle.core.table import Table
 
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
@@ -59,7 +60,7 @@ class Solution:
     window_more_mm: float
     window_deg: float
     cushions: tuple[Cushion, ...]
-    shot: Shot
+    shot: Approach
 
     @property
     def window_mm(self) -> float:
@@ -200,7 +201,7 @@ def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mir
     layout, rail = question.layout, question.rails[0]
     table, start = layout.table, question.start
     direction = float(row[0])
-    shot = play(layout, stroke, direction)
+    shot = approach(layout, stroke, direction)
     (px, py), (ux, uy) = final_approach(shot, layout)
     gx, gy = question.goal
     offset = ux * (gy - py) - uy * (gx - px)
@@ -225,7 +226,7 @@ def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mir
     )
 
 
-def _cushions(shot: Shot) -> tuple[Cushion, ...]:
+def _cushions(shot: Approach) -> tuple[Cushion, ...]:
     return tuple(
         Cushion(ev.rail, ev.rail.along(ev.x, ev.y), ev.in_deg, ev.out_deg)
         for ev in shot.events
@@ -281,7 +282,7 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     def refusal(code: str, reason: str) -> Refusal:
         return Refusal(question.rails, question.target, code, reason)
 
-    shot = play(layout, stroke, best)
+    shot = approach(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]
     if last.kind == "ball" and last.other == question.target and met == 0:

@@ -17,6 +17,7 @@ POOL_CORNER_CUT_DEG = 142.0
 POOL_SIDE_CUT_DEG = 104.0
 POOL_CORNER_SHELF_M = 1.75 * INCH_M  # mouth line to the slate's cut, 1-2.25 in (from memory)
 POOL_SIDE_SHELF_M = 0.25 * INCH_M  # 0-0.375 in (from memory)
+POOL_POINT_RADIUS_M = 0.125 * INCH_M  # rounding of the rubber where nose and facing meet (from memory)
 POOL_RAIL_WIDTH_M = 5.5 * INCH_M  # nose to outer edge of the rail, 4-7.5 in (from memory)
 
 # Pool cushion and cloth: workable defaults, from memory, until a table check fits them.
@@ -26,6 +27,14 @@ POOL_CLOTH_SLIDING = 0.20  # Marlow 1995, 0.15-0.4 (from memory)
 POOL_CLOTH_ROLLING = 0.010  # 0.005-0.015 (from memory)
 POOL_SPIN_DECAY = 10.0  # rad/s², 5-15 (from memory)
 POOL_BALL_RESTITUTION = 0.95  # 0.92-0.98 (from memory)
+
+# Ball on ball: friction a + b·exp(−c·v) for clean balls, Alciatore's fit to Marlow (from memory).
+BALL_FRICTION_FLOOR = 0.010
+BALL_FRICTION_RISE = 0.108
+BALL_FRICTION_FALL = 1.088  # s/m
+# Hertz, two alike spheres: 4/3·E*·√(R/2), E* = E/(2(1−ν²)), phenolic E ≈ 5.8 GPa, ν ≈ 0.34 (from
+# memory). It settles only how a blow runs through balls that touch, not how one ball leaves another.
+POOL_BALL_STIFFNESS = 5.2e8  # N/m^1.5
 
 # The player.
 MISCUE_LIMIT = 0.5  # of the ball's radius; common practice, no published source

@@ -3,8 +3,9 @@
 import math
 from collections.abc import Sequence
 
+from fandle.core.pocket import Point
 from fandle.core.rails import Rail
-from fandle.core.table import Point, Table
+from fandle.core.table import Table
 
 
 def rail_line(table: Table, rail: Rail, inset: float) -> float:

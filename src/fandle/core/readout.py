@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
 from fandle.core.mirror import rail_line
+from fandle.core.pocket import Point
 from fandle.core.rails import Rail, parse_rail
-from fandle.core.table import Point, Table
+from fandle.core.table import Table
 
 FRAMES = ("nose", "sight", "centre")
 

@@ -6,10 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
+from fandle.core.approach import Approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
 from fandle.core.rails import Rail
-from fandle.core.shot import Shot
 from fandle.core.travel import crosses
 
 Z95 = 1.959964  # standard normal quantile of a two-sided 95 % interval
@@ -84,7 +84,7 @@ def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     return max(min(middle - half, p), 0.0), min(max(middle + half, p), 1.0)
 
 
-def off_by(layout: Layout, shot: Shot, rails: tuple[Rail, ...], at: float) -> float:
+def off_by(layout: Layout, shot: Approach, rails: tuple[Rail, ...], at: float) -> float:
     """Signed diamonds by which a ball that crossed the target's line at `at` was long (+) or short (−).
 
     The line runs through the target, parallel to the last rail; long is further in the direction

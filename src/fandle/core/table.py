@@ -1,6 +1,5 @@
 """A table: every number the engine uses, in SI, and where its pockets and marks are."""
 
-import math
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
@@ -9,27 +8,9 @@ from numpy.typing import NDArray
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
+from fandle.core.physics.bed import PARAMS, POCKET, SCALARS, SIZE
 from fandle.core.physics.cloth import GRAVITY
-from fandle.core.physics.engine import PARAMS
-
-Point = tuple[float, float]
-
-
-@dataclass(frozen=True)
-class Pockets:
-    """Mouths between the cushion points, cut angles of the facings, shelves (m, degrees)."""
-
-    corner_mouth: float
-    side_mouth: float
-    corner_cut_deg: float
-    side_cut_deg: float
-    corner_shelf: float
-    side_shelf: float
-
-    @property
-    def corner_gap(self) -> float:
-        """Length of rail without a nose at a corner, from the corner of the nose lines."""
-        return self.corner_mouth / math.sqrt(2)
+from fandle.core.pocket import Pockets, Point, mouths
 
 
 @dataclass(frozen=True)
@@ -52,6 +33,10 @@ class Table:
     cloth_rolling: float
     spin_decay: float
     ball_restitution: float
+    ball_friction_floor: float
+    ball_friction_rise: float
+    ball_friction_fall: float
+    ball_stiffness: float
     gravity: float
     pockets: Pockets | None
     head_string: float | None
@@ -109,6 +94,7 @@ class Table:
 CONDITION = (
     "cushion_restitution", "cushion_friction", "cushion_compression",
     "cloth_sliding", "cloth_rolling", "spin_decay", "ball_restitution",
+    "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
 )  # fmt: skip
 
 # Sensible ranges: low, high, unit. Beyond them the models no longer hold.
@@ -127,6 +113,10 @@ LIMITS: dict[str, tuple[float, float, str]] = {
     "cloth_rolling": (0.001, 0.05, ""),
     "spin_decay": (0.0, 60.0, " rad/s²"),
     "ball_restitution": (0.5, 1.0, ""),
+    "ball_friction_floor": (0.0, 0.5, ""),
+    "ball_friction_rise": (0.0, 0.5, ""),
+    "ball_friction_fall": (0.0, 10.0, " s/m"),
+    "ball_stiffness": (1e7, 1e10, " N/m^1.5"),
     "gravity": (GRAVITY, GRAVITY, " m/s²"),
 }
 
@@ -144,11 +134,23 @@ def _params(table: Table) -> NDArray[np.float64]:
         "cushion_restitution": table.cushion_restitution,
         "cushion_friction": table.cushion_friction,
         "sin_theta": table.sin_theta,
-        "corner_gap": pockets.corner_gap if pockets else 0.0,
-        "side_gap": pockets.side_mouth / 2 if pockets else 0.0,
+        "corner_straight": pockets.corner_straight if pockets else 0.0,
+        "side_straight": pockets.side_straight if pockets else 0.0,
         "impulse_steps": float(k.IMPULSE_STEPS),
+        "ball_restitution": table.ball_restitution,
+        "ball_friction_floor": table.ball_friction_floor,
+        "ball_friction_rise": table.ball_friction_rise,
+        "ball_friction_fall": table.ball_friction_fall,
+        "ball_stiffness_per_mass": table.ball_stiffness / table.ball_mass,
+        "pocketed": 1.0 if pockets else 0.0,
     }
-    array = np.array([values[name] for name in PARAMS])
+    array = np.zeros(SIZE)
+    array[:SCALARS] = [values[name] for name in PARAMS]
+    for i, mouth in enumerate(mouths(table)):
+        numbers = [*mouth.fall, *mouth.axis, mouth.point_radius]
+        for jaw in mouth.jaws(table):
+            numbers += [*jaw.centre, *jaw.start, *jaw.along, *jaw.normal]
+        array[SCALARS + POCKET * i :][:POCKET] = numbers
     array.flags.writeable = False
     return array
 
@@ -171,6 +173,10 @@ def _pool_9ft() -> Table:
         cloth_rolling=k.POOL_CLOTH_ROLLING,
         spin_decay=k.POOL_SPIN_DECAY,
         ball_restitution=k.POOL_BALL_RESTITUTION,
+        ball_friction_floor=k.BALL_FRICTION_FLOOR,
+        ball_friction_rise=k.BALL_FRICTION_RISE,
+        ball_friction_fall=k.BALL_FRICTION_FALL,
+        ball_stiffness=k.POOL_BALL_STIFFNESS,
         gravity=GRAVITY,
         pockets=Pockets(
             corner_mouth=k.POOL_CORNER_MOUTH_M,
@@ -179,6 +185,8 @@ def _pool_9ft() -> Table:
             side_cut_deg=k.POOL_SIDE_CUT_DEG,
             corner_shelf=k.POOL_CORNER_SHELF_M,
             side_shelf=k.POOL_SIDE_SHELF_M,
+            corner_point_radius=k.POOL_POINT_RADIUS_M,
+            side_point_radius=k.POOL_POINT_RADIUS_M,
         ),
         head_string=2.0,
         spots={"head": (2.0, 2.0), "centre": (4.0, 2.0), "foot": (6.0, 2.0)},

@@ -3,10 +3,11 @@
 import math
 from collections.abc import Callable, Iterable
 
+from fandle.core.approach import Approach
 from fandle.core.layout import Ball, Layout
+from fandle.core.path import Piece
 from fandle.core.physics.touch import nearest_time
 from fandle.core.rails import Rail
-from fandle.core.shot import Piece, Shot
 from fandle.core.table import Table
 
 
@@ -27,7 +28,7 @@ def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
     return least
 
 
-def clearance(layout: Layout, shot: Shot, target: str) -> tuple[Ball, float] | None:
+def clearance(layout: Layout, shot: Approach, target: str) -> tuple[Ball, float] | None:
     """The ball that the path passes most closely, and the gap between the two in metres."""
     table = layout.table
     gaps = [
@@ -41,7 +42,7 @@ def clearance(layout: Layout, shot: Shot, target: str) -> tuple[Ball, float] | N
     return ball, gap
 
 
-def crosses(shot: Shot, rail: Rail, leg: int, across: float) -> tuple[float, float] | None:
+def crosses(shot: Approach, rail: Rail, leg: int, across: float) -> tuple[float, float] | None:
     """(along, direction of travel ±1) where a leg crosses the line `across`, parallel to `rail`.
 
     Diamonds. Where the leg ends before the line, it is carried on straight; None where it

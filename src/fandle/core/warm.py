@@ -1,10 +1,10 @@
 """Compile, or load from the cache, every kernel a question needs."""
 
 from fandle.core.aim import solve_kick
+from fandle.core.approach import approach
 from fandle.core.counts.every import all_counts
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
-from fandle.core.shot import play
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import standard_table
 from fandle.core.units import default_speed
@@ -15,7 +15,7 @@ def warm() -> None:
     table = standard_table("pool-9ft")
     layout = Layout(table, "nine-ball", (Ball("cue", 1.0, 1.0), Ball("1", 5.0, 1.2), Ball("2", 3.0, 2.0)), "1")
     stroke = Stroke(default_speed(table), 0.2, 0.1, 1.0, find_cue("house"))
-    play(layout, stroke, 0.5)
+    approach(layout, stroke, 0.5)
     for rail in Rail:
         solve_kick(layout, (rail,), stroke)
     all_counts(layout)

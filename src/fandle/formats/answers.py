@@ -5,8 +5,9 @@ from typing import Any, Literal
 
 from fandle.core.aim import Aim, Refusal, Solution
 from fandle.core.counts.base import Count, NoCount
+from fandle.core.path import Event
 from fandle.core.readout import Marks, degrees
-from fandle.core.shot import Event, Shot
+from fandle.core.shot import Shot
 from fandle.core.stroke import Stroke
 from fandle.formats.base import Number, Strict
 
@@ -157,7 +158,6 @@ class ShotAnswer(Strict):
 
     events: list[EventAnswer]
     rest: dict[str, PlaceAnswer | None]
-    stopped_by: Literal["ball", "jaw"] | None = None
 
 
 def marks_json(marks: Marks) -> dict[str, Any]:
@@ -253,10 +253,7 @@ def _event_json(event: Event) -> dict[str, Any]:
 
 def shot_json(shot: Shot) -> dict[str, Any]:
     """The answer of `simulate`."""
-    answer: dict[str, Any] = {
+    return {
         "events": [_event_json(event) for event in shot.events],
         "rest": {name: None if place is None else {"x": place[0], "y": place[1]} for name, place in shot.rest.items()},
     }
-    if shot.stopped_by is not None:
-        answer["stopped_by"] = shot.stopped_by
-    return answer

@@ -6,10 +6,12 @@ from typing import Any, Literal
 
 from pydantic import Field
 
+from fandle.core import constants as k
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
+from fandle.core.pocket import Pockets
 from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import Pockets, Table, standard_table
+from fandle.core.table import Table, standard_table
 from fandle.core.units import default_speed
 from fandle.formats.base import Number, Strict, read_json, validated
 
@@ -25,6 +27,8 @@ class PocketsFile(Strict):
     side_cut_deg: Number
     corner_shelf: Number
     side_shelf: Number
+    corner_point_radius: Number = k.POOL_POINT_RADIUS_M
+    side_point_radius: Number = k.POOL_POINT_RADIUS_M
 
 
 class TableFile(Strict):
@@ -46,6 +50,10 @@ class TableFile(Strict):
     cloth_rolling: Number
     spin_decay: Number
     ball_restitution: Number
+    ball_friction_floor: Number = k.BALL_FRICTION_FLOOR
+    ball_friction_rise: Number = k.BALL_FRICTION_RISE
+    ball_friction_fall: Number = k.BALL_FRICTION_FALL
+    ball_stiffness: Number = k.POOL_BALL_STIFFNESS
     gravity: Number
     pockets: PocketsFile | None
     head_string: Number | None

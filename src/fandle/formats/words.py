@@ -4,19 +4,23 @@ from typing import Any
 
 from fandle.core.aim import Aim, Refusal
 from fandle.core.counts.base import Count, NoCount, figure
+from fandle.core.layout import spoken
 from fandle.core.shot import Shot
 
 
 def shot(played: Shot) -> str:
-    """A shot, one line an event."""
+    """A shot, one line an event, then what is down."""
     lines = []
     for event in played.events:
         what = event.rail or event.other or ""
         if event.pocket:
             what = f"{event.pocket} pocket"
         lines.append(
-            f"{event.t:6.3f} s  {event.kind:<5} {what:<16} at {event.x:.3f}, {event.y:.3f}  {event.speed:.2f} m/s"
+            f"{event.t:6.3f} s  {event.ball:<6} {event.kind:<6} {what:<16} "
+            f"at {event.x:.3f}, {event.y:.3f}  {event.speed:.2f} m/s"
         )
+    down = [f"{spoken(ball)} in {pocket}" for ball, pocket in played.potted]
+    lines.append("down: " + (", ".join(down) or "nothing"))
     return "\n".join(lines)
 
 

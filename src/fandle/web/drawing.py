@@ -3,11 +3,11 @@
 import math
 from dataclasses import dataclass
 
+from fandle.core.approach import Approach
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
-from fandle.core.pocket import Mouth, mouths, noses
+from fandle.core.pocket import Mouth, Point, mouths, noses
 from fandle.core.rails import Rail
-from fandle.core.shot import Shot
-from fandle.core.table import Point, Table
+from fandle.core.table import Table
 
 CUSHION_MM = 45.0  # breadth of the cushion's top, nose to rail cap
 MARGIN_MM = 160.0  # room for dimension lines outside the rails
@@ -117,7 +117,7 @@ def _sights(table: Table, setback: float) -> list[tuple[float, float]]:
     return places
 
 
-def path(table: Table, shot: Shot) -> str:
+def path(table: Table, shot: Approach) -> str:
     """A played path as SVG path data: every stretch is exactly one quadratic curve."""
     if not shot.pieces:
         return ""
@@ -130,7 +130,7 @@ def path(table: Table, shot: Shot) -> str:
     return "".join(parts)
 
 
-def film(table: Table, shot: Shot) -> list[list[float]]:
+def film(table: Table, shot: Approach) -> list[list[float]]:
     """The path with its times: start, duration, start x y, control x y, end x y; uniform along each."""
     return [
         [

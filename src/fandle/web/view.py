@@ -4,6 +4,7 @@ import math
 from typing import Any
 
 from fandle.core.aim import Aim, Solution, add_chain
+from fandle.core.approach import Approach
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES
@@ -13,7 +14,6 @@ from fandle.core.lines import FULL, Line, in_the_way, one_rail_lines
 from fandle.core.mirror import contacts, natural_direction
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, diamond_along
-from fandle.core.shot import Shot
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -208,7 +208,7 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
     }
 
 
-def moments(table: Table, shot: Shot) -> list[dict[str, Any]]:
+def moments(table: Table, shot: Approach) -> list[dict[str, Any]]:
     """What happens when, in words, for the shot as it is shown running."""
     sliding = shot.pieces[0].sliding
     struck = "struck, still sliding" if sliding else "struck, rolling at once"

@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
+from fandle.core.approach import Approach, approach
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, direction_to, marks
-from fandle.core.shot import Shot, play
 from fandle.core.stroke import Stroke
 from fandle.core.travel import crosses, nearest
 from fandle.core.units import speed_of
@@ -49,7 +49,7 @@ class Count:
     stroke: Stroke
     lengths: float
     lands: Landing
-    shot: Shot
+    shot: Approach
 
 
 @dataclass(frozen=True)
@@ -98,7 +98,7 @@ def figure(value: float, digits: int = 2) -> str:
     return ("0" if text in ("-0", "") else text).replace("-", "−")
 
 
-def landing(layout: Layout, rails: tuple[Rail, ...], target: Ball, shot: Shot) -> Landing | None:
+def landing(layout: Layout, rails: tuple[Rail, ...], target: Ball, shot: Approach) -> Landing | None:
     """How far a played aim lands from the target; None where it never comes off the last rail."""
     last, table = rails[-1], layout.table
     met = crosses(shot, last, len(rails), last.across(target.x, target.y))
@@ -130,7 +130,7 @@ def finish(
     start = layout.metres(layout.cue)
     direction = direction_to(table, rail, start, at, frame)
     stroke = Stroke(speed_of(table, lengths))
-    shot = play(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
     first = shot.events[0] if shot.events else None
     if first is not None and first.kind == "jaw":
         reason = f"shooting {figure(at)} the ball meets the {first.pocket} jaw, not the {rail} rail"

@@ -18,6 +18,7 @@ from fandle.core.physics.engine import (
     MOST_EVENTS,
     MOST_PIECES,
     PIECE_WIDTH,
+    POTTED,
     STOPPED,
     run,
 )
@@ -147,7 +148,7 @@ def outcome(
         if met <= n:
             return BLOCKED * 1000 + 10 * ball + met
         return PAST * 1000
-    if code == HIT_JAW and met < n:
+    if code in (HIT_JAW, POTTED) and met < n:
         return JAW * 1000 + met
     if code == STOPPED and met <= n:
         return SHORT * 1000

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.engine import RADIUS
+from fandle.core.physics.bed import RADIUS
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.judge import BACKSTOP, HIT, PAST, Scene, measure, outcome
 

@@ -108,6 +108,8 @@ def first_touch(
         f_hi = _poly(c0, c1, c2, c3, c4, hi)
         if f_lo > 0.0 and f_hi <= 0.0:
             return _zero(c0, c1, c2, c3, c4, lo, hi, f_lo)
+        if f_lo <= 0.0 and f_hi < f_lo and lo > 0.0:  # parted by less than rounding, now back
+            return lo
         lo, f_lo = hi, f_hi
     return math.inf
 

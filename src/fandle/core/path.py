@@ -1,0 +1,88 @@
+"""What a played ball does: its events, and its path in stretches, in diamonds."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.physics import engine as e
+from fandle.core.physics.cloth import SLIDING
+from fandle.core.pocket import POCKET_NAMES, Point
+from fandle.core.rails import Rail
+from fandle.core.table import Table
+
+RAILS = tuple(Rail)
+KINDS = ("rail", "ball", "jaw", "stop", "pocket")  # in the order of the engine's EV_ codes
+
+
+@dataclass(frozen=True)
+class Event:
+    """One contact or the end. Times in s, places in diamonds, speeds in m/s, angles in degrees.
+
+    speed_after is None where the ball's run ends at the event. Angles are measured from the rail.
+    """
+
+    t: float
+    kind: str
+    ball: str
+    x: float
+    y: float
+    speed: float
+    speed_after: float | None
+    rail: Rail | None = None
+    other: str | None = None
+    pocket: str | None = None
+    in_deg: float | None = None
+    out_deg: float | None = None
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds."""
+
+    t: float
+    lasts: float
+    start: Point
+    control: Point
+    end: Point
+    sliding: bool
+    leg: int
+
+
+def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[str, ...]) -> Event:
+    """An event from the engine's row; `others` names the balls its index counts."""
+    kind, index = int(row[0]), int(row[2])
+    after = float(row[6])
+    return Event(
+        t=float(row[1]),
+        kind=KINDS[kind],
+        ball=ball,
+        x=float(row[3]) / table.diamond_x,
+        y=float(row[4]) / table.diamond_y,
+        speed=float(row[5]),
+        speed_after=None if math.isnan(after) else after,
+        rail=RAILS[index] if kind == e.EV_RAIL else None,
+        other=others[index] if kind == e.EV_BALL else None,
+        pocket=POCKET_NAMES[index] if kind in (e.EV_JAW, e.EV_POCKET) else None,
+        in_deg=math.degrees(row[7]) if kind == e.EV_RAIL else None,
+        out_deg=math.degrees(row[8]) if kind == e.EV_RAIL else None,
+    )
+
+
+def piece_of(table: Table, row: NDArray[np.float64]) -> Piece:
+    """A stretch of path from the engine's row."""
+    t0, t, x, y, vx, vy, ax, ay, kind, leg = (float(v) for v in row[:10])
+
+    def place(px: float, py: float) -> Point:
+        return px / table.diamond_x, py / table.diamond_y
+
+    return Piece(
+        t=t0,
+        lasts=t,
+        start=place(x, y),
+        control=place(x + vx * t / 2, y + vy * t / 2),
+        end=place(x + t * (vx + ax * t / 2), y + t * (vy + ay * t / 2)),
+        sliding=kind == SLIDING,
+        leg=int(leg),
+    )

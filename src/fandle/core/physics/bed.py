@@ -1,0 +1,242 @@
+"""What a ball can run into that does not move: rails, jaws, fall lines. First contact, exact.
+
+Parameters travel as one float array: `PARAMS` names its first places, then six pockets follow,
+`POCKET` numbers each (fall line and axis, rounding, two jaws), in the order of `core.pocket`.
+
+Contacts are numbered: 0-3 the rails, then four a pocket (point, point, facing, facing), then
+the fall lines; ENTERS is no contact but the moment a centre passes a nose line in a mouth.
+Only then, and only there, can a jaw be met, which is what makes the search cheap.
+"""
+
+import math
+
+from fandle.core.physics.cloth import reach_line
+from fandle.core.physics.cushion import bounce
+from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.touch import first_touch
+
+PARAMS = (
+    "length", "width", "radius", "cloth_sliding", "cloth_rolling", "spin_decay_w",
+    "cushion_restitution", "cushion_friction", "sin_theta", "corner_straight", "side_straight", "impulse_steps",
+    "ball_restitution", "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
+    "ball_stiffness_per_mass", "pocketed",
+)  # fmt: skip
+(LENGTH, WIDTH, RADIUS, MU_S, MU_R, DECAY, REST, MU_W, SIN_T, CORNER, SIDE, STEPS,
+ BALL_REST, MU_FLOOR, MU_RISE, MU_FALL, STIFF, POCKETED) = range(18)  # fmt: skip
+SCALARS = len(PARAMS)
+POCKET = 21  # numbers a pocket: fall point, axis, point radius, then twice centre, start, along, normal
+JAW_AT = (5, 13)
+SIZE = SCALARS + 6 * POCKET
+
+NEAR, FAR, HEAD, FOOT = range(4)
+NOTHING = -1
+FIRST_JAW = 4
+FIRST_FALL = FIRST_JAW + 24
+ENTERS = FIRST_FALL + 6
+ON_LINE = 1e-12  # m: a centre this near to a nose line counts as on it
+
+
+@kernel
+def outward(rail: int) -> tuple[float, float]:
+    """Unit normal of a rail, off the bed."""
+    if rail == NEAR:
+        return 0.0, -1.0
+    if rail == FAR:
+        return 0.0, 1.0
+    if rail == HEAD:
+        return -1.0, 0.0
+    return 1.0, 0.0
+
+
+@kernel
+def _gap(rail: int, x: float, y: float, p: Floats) -> float:
+    r = p[RADIUS]
+    if rail == NEAR:
+        return y - r
+    if rail == FAR:
+        return p[WIDTH] - r - y
+    if rail == HEAD:
+        return x - r
+    return p[LENGTH] - r - x
+
+
+@kernel
+def in_mouth(rail: int, x: float, y: float, p: Floats) -> bool:
+    """Is there no straight nose beside this point of the rail, but a pocket?"""
+    if p[POCKETED] == 0.0:
+        return False
+    if rail in (NEAR, FAR):
+        along, whole = x, p[LENGTH]
+        if abs(along - 0.5 * whole) < p[SIDE]:
+            return True
+    else:
+        along, whole = y, p[WIDTH]
+    return along < p[CORNER] or whole - along < p[CORNER]
+
+
+@kernel
+def pocket_near(x: float, y: float, p: Floats) -> int:
+    """Number of the pocket nearest to a point outside the nose lines, or on them."""
+    near = y < 0.5 * p[WIDTH]
+    if abs(x - 0.5 * p[LENGTH]) < 0.25 * p[LENGTH]:
+        return 1 if near else 4
+    if x < 0.5 * p[LENGTH]:
+        return 0 if near else 5
+    return 2 if near else 3
+
+
+@kernel
+def _in_jaws(x: float, y: float, p: Floats) -> bool:
+    """Has this centre passed a nose line (or lies on one) where a pocket is?"""
+    found = False
+    for k in range(4):
+        found = found or (_gap(k, x, y, p) <= ON_LINE and in_mouth(k, x, y, p))
+    return found
+
+
+@kernel
+def _behind(gap: float, v: float, a: float, longest: float) -> float:
+    """When a centre beyond a line, on its way back, comes out to it a second time."""
+    if v >= 0.0 or a <= 0.0:
+        return math.inf
+    disc = v * v + 2.0 * a * gap
+    if disc < 0.0:
+        return math.inf
+    t = (math.sqrt(disc) - v) / a
+    return t if t <= longest else math.inf
+
+
+@kernel
+def _first_jaw(
+    x: float, y: float, vx: float, vy: float, ax: float, ay: float, longest: float, held: int, p: Floats
+) -> tuple[float, int]:
+    """First contact with the jaws and the fall line of the pocket the centre is in."""
+    pocket = pocket_near(x, y, p)
+    at = SCALARS + POCKET * pocket
+    ux, uy = p[at + 2], p[at + 3]
+    first, what = math.inf, NOTHING
+    t = reach_line((p[at] - x) * ux + (p[at + 1] - y) * uy, vx * ux + vy * uy, ax * ux + ay * uy, longest)
+    if t < math.inf:
+        first, what = t, FIRST_FALL + pocket
+        longest = t
+    reach = p[RADIUS] + p[at + 4]
+    for side in range(2):
+        j = at + JAW_AT[side]
+        point = FIRST_JAW + 4 * pocket + side
+        if held != point:
+            t = first_touch(x - p[j], y - p[j + 1], vx, vy, ax, ay, reach, longest)
+            if t < first:
+                first, what, longest = t, point, t
+        facing = point + 2
+        if held != facing:
+            nx, ny = p[j + 6], p[j + 7]
+            gap = (p[j + 2] - x) * nx + (p[j + 3] - y) * ny - p[RADIUS]
+            t = reach_line(gap, vx * nx + vy * ny, ax * nx + ay * ny, longest)
+            if t < first:
+                hx, hy = x + t * (vx + 0.5 * ax * t) - p[j + 2], y + t * (vy + 0.5 * ay * t) - p[j + 3]
+                if hx * p[j + 4] + hy * p[j + 5] >= 0.0:
+                    first, what, longest = t, facing, t
+    return first, what
+
+
+@kernel
+def first_fixed(
+    x: float,
+    y: float,
+    vx: float,
+    vy: float,
+    ax: float,
+    ay: float,
+    longest: float,
+    held: int,
+    jaws: bool,
+    p: Floats,
+) -> tuple[float, int]:
+    """First contact within `longest` seconds of one phase: (when, its number); NOTHING if none.
+
+    held: a contact the ball is pressed on and does not leave. jaws: without them the noses run
+    on through the mouths.
+    """
+    inside = jaws and p[POCKETED] != 0.0 and _in_jaws(x, y, p)
+    first, what = longest, NOTHING
+    for k in range(4):
+        if k == held:
+            continue
+        nx, ny = outward(k)
+        gap = _gap(k, x, y, p)
+        v, a = vx * nx + vy * ny, ax * nx + ay * ny
+        if inside and gap <= ON_LINE and in_mouth(k, x, y, p):
+            t = _behind(gap, v, a, first)
+        else:
+            t = reach_line(gap, v, a, first)
+        if t < first:
+            first, what = t, k
+    if inside:
+        t, jaw = _first_jaw(x, y, vx, vy, ax, ay, first, held, p)
+        if t < first or (jaw != NOTHING and t <= first):
+            return t, jaw
+    if what != NOTHING and jaws:
+        hx, hy = x + first * (vx + 0.5 * ax * first), y + first * (vy + 0.5 * ay * first)
+        if in_mouth(what, hx, hy, p):
+            return first, ENTERS + what
+    return first, what
+
+
+@kernel
+def placed(what: int, x: float, y: float, p: Floats) -> tuple[float, float]:
+    """The centre put exactly on the nose line it has come to."""
+    rail = what - ENTERS if what >= ENTERS else what
+    if rail == NEAR:
+        return x, p[RADIUS]
+    if rail == FAR:
+        return x, p[WIDTH] - p[RADIUS]
+    if rail == HEAD:
+        return p[RADIUS], y
+    if rail == FOOT:
+        return p[LENGTH] - p[RADIUS], y
+    return x, y
+
+
+@kernel
+def into(what: int, x: float, y: float, p: Floats) -> tuple[float, float]:
+    """Unit normal into what was met, for a centre at (x, y)."""
+    if what < FIRST_JAW:
+        return outward(what)
+    pocket, part = (what - FIRST_JAW) // 4, (what - FIRST_JAW) % 4
+    j = SCALARS + POCKET * pocket + JAW_AT[part % 2]
+    if part >= 2:
+        return p[j + 6], p[j + 7]
+    dx, dy = p[j] - x, p[j + 1] - y
+    size = math.sqrt(dx * dx + dy * dy)
+    return dx / size, dy / size
+
+
+@kernel
+def rebound(
+    nx: float, ny: float, vx: float, vy: float, wx: float, wy: float, wz: float, p: Floats
+) -> tuple[float, float, float, float, float, float, float]:
+    """State after rubber whose normal is (nx, ny), and the angles in and out, from its face (rad).
+
+    A facing and its point are taken to be rubber of the same make and nose height as the rails.
+    """
+    tx, ty = ny, -nx
+    vt, vn = vx * tx + vy * ty, vx * nx + vy * ny
+    wt, wn = wx * tx + wy * ty, wx * nx + wy * ny
+    vt2, vn2, wt2, wn2, wz2 = bounce(vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
+    return (
+        vt2 * tx + vn2 * nx,
+        vt2 * ty + vn2 * ny,
+        wt2 * tx + wn2 * nx,
+        wt2 * ty + wn2 * ny,
+        wz2,
+        math.atan2(vn, abs(vt)),
+        math.atan2(-vn2, abs(vt2)),
+    )
+
+
+@kernel
+def press(nx: float, ny: float, vx: float, vy: float, wx: float, wy: float) -> tuple[float, float, float, float]:
+    """Hold a ball on what it no longer leaves: no speed and no slip across it."""
+    across = vx * nx + vy * ny
+    spin = wx * ny - wy * nx
+    return vx - across * nx, vy - across * ny, wx - spin * ny, wy + spin * nx

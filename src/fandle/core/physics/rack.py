@@ -1,0 +1,334 @@
+"""Every ball at once: each on its own exact path, re-planned only when something happens to it.
+
+A ball's path holds until its own next event (end of a phase, rail, jaw, fall line); a table of
+pairs holds when each two would touch. Only rows of balls to which something happened are made
+anew, so a shot costs about its events times the number of balls.
+"""
+
+import math
+
+import numpy as np
+
+from fandle.core.physics.bed import (
+    BALL_REST,
+    DECAY,
+    ENTERS,
+    FIRST_FALL,
+    FIRST_JAW,
+    MU_R,
+    MU_S,
+    NOTHING,
+    RADIUS,
+    first_fixed,
+    into,
+    placed,
+    press,
+    rebound,
+)
+from fandle.core.physics.cloth import RESTING, SLIDING, advance, phase
+from fandle.core.physics.cluster import (
+    NEAR_M,
+    NX,
+    NY,
+    PUSHED,
+    SPEED_A,
+    SPEED_B,
+    WHEN,
+    A,
+    B,
+    calm,
+    find_contacts,
+    resolve,
+)
+from fandle.core.physics.collision import VX, VY, WX, WY, WZ, X, Y, closing, collide
+from fandle.core.physics.engine import (
+    BROKEN,
+    EV_BALL,
+    EV_JAW,
+    EV_POCKET,
+    EV_RAIL,
+    EV_STOP,
+    PRESSED,
+    STOPPED,
+    TOO_MANY,
+    leaves,
+    write_event,
+    write_piece,
+)
+from fandle.core.physics.jit import Floats, Ints, kernel
+from fandle.core.physics.touch import first_touch
+
+# columns of a ball: x, y, vx, vy, wx, wy, wz, then since when, its acceleration, its phase, how
+# long its path holds, what ends it, what it is pressed on, rails met, on the bed or not
+T0, AX, AY, KIND, OWN, WHAT, HELD, LEG, ON = range(7, 16)
+BALL_WIDTH = 16
+MOST_EVENTS = 6000
+MOST_PIECES = 12000
+MOST_HUSH = 20  # rounds: what is left after that is the next event's
+STILL = 1e-11  # m/s: touching balls that near each other no faster stay as they are
+STEADY = 1e-10  # m/s²: the same of their accelerations
+
+
+@kernel
+def _carry(row: Floats, ball: int, lasts: float, whole: bool, p: Floats, pieces: Floats, n_pc: int) -> int:
+    """Take one ball `lasts` seconds along its path and note the stretch; returns the pieces."""
+    kind = int(row[KIND])
+    if kind == RESTING:
+        row[WZ] = math.copysign(max(abs(row[WZ]) - p[DECAY] * lasts, 0.0), row[WZ])
+        return n_pc
+    if lasts > 0.0:
+        write_piece(
+            pieces, n_pc, row[T0], lasts, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ],
+            row[AX], row[AY], kind, row[LEG], ball,
+        )  # fmt: skip
+        n_pc += 1
+    row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = advance(
+        kind, lasts, whole, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ], row[AX], row[AY], p[DECAY]
+    )
+    return n_pc
+
+
+@kernel
+def _plan(row: Floats, t: float, p: Floats) -> bool:
+    """A ball's path from now on; did it just come to rest?"""
+    was = row[KIND]
+    kind, lasts, ax, ay = phase(row[VX], row[VY], row[WX], row[WY], p[MU_S], p[MU_R])
+    row[T0], row[AX], row[AY], row[KIND] = t, ax, ay, kind
+    if kind == RESTING:
+        row[VX], row[VY], row[WX], row[WY] = 0.0, 0.0, 0.0, 0.0
+        row[OWN], row[WHAT] = math.inf, NOTHING
+        return was != RESTING
+    row[OWN], row[WHAT] = first_fixed(row[X], row[Y], row[VX], row[VY], ax, ay, lasts, int(row[HELD]), True, p)
+    return False
+
+
+@kernel
+def _touch(a: Floats, b: Floats, t: float, p: Floats) -> float:
+    """When two balls touch, inf if not before the path of either ends."""
+    if (a[KIND] == RESTING and b[KIND] == RESTING) or a[ON] == 0.0 or b[ON] == 0.0:
+        return math.inf
+    sa, sb = t - a[T0], t - b[T0]
+    longest = min(a[OWN] - sa, b[OWN] - sb)
+    if longest < 0.0:
+        return math.inf
+    if a[KIND] == RESTING:
+        sa = 0.0
+    if b[KIND] == RESTING:
+        sb = 0.0
+    dx = a[X] + sa * (a[VX] + 0.5 * a[AX] * sa) - (b[X] + sb * (b[VX] + 0.5 * b[AX] * sb))
+    dy = a[Y] + sa * (a[VY] + 0.5 * a[AY] * sa) - (b[Y] + sb * (b[VY] + 0.5 * b[AY] * sb))
+    vx, vy = a[VX] + a[AX] * sa - (b[VX] + b[AX] * sb), a[VY] + a[AY] * sa - (b[VY] + b[AY] * sb)
+    ax, ay = a[AX] - b[AX], a[AY] - b[AY]
+    hit = first_touch(dx, dy, vx, vy, ax, ay, 2.0 * p[RADIUS], longest)
+    if hit == 0.0:
+        size = math.sqrt(dx * dx + dy * dy)
+        if -(vx * dx + vy * dy) < STILL * size and -(ax * dx + ay * dy) < STEADY * size:
+            return math.inf
+    return t + hit
+
+
+@kernel
+def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Floats, n_pc: int) -> tuple[int, int]:
+    """Take to time t the two members, every ball that touches one of them, and so on.
+
+    Returns (members, pieces).
+    """
+    reach = 2.0 * p[RADIUS] + NEAR_M
+    free = s[:, ON].copy()
+    for k in range(2):
+        i = members[k]
+        n_pc = _carry(s[i], i, t - s[i, T0], False, p, pieces, n_pc)
+        free[i] = 0.0
+    m = 2
+    k = 0
+    while k < m:
+        a = s[members[k]]
+        for i in range(n):
+            if free[i] == 0.0:
+                continue
+            b = s[i]
+            lasts = t - b[T0]
+            since = 0.0 if b[KIND] == RESTING else lasts
+            dx = b[X] + since * (b[VX] + 0.5 * b[AX] * since) - a[X]
+            dy = b[Y] + since * (b[VY] + 0.5 * b[AY] * since) - a[Y]
+            if dx * dx + dy * dy <= reach * reach:
+                n_pc = _carry(b, i, lasts, False, p, pieces, n_pc)
+                free[i] = 0.0
+                members[m] = i
+                m += 1
+        k += 1
+    return m, n_pc
+
+
+@kernel
+def _look_round(s: Floats, n: int, i: int, t: float, pairs: Floats, p: Floats) -> None:
+    """Make ball i's row of the pair table anew."""
+    for j in range(n):
+        if j < i:
+            pairs[j, i] = _touch(s[j], s[i], t, p)
+        elif j > i:
+            pairs[i, j] = _touch(s[i], s[j], t, p)
+
+
+@kernel
+def _rail(row: Floats, ball: int, t: float, p: Floats, events: Floats, n_ev: int) -> int:
+    """Whatever does not move and was met; returns the events, or −1 where the impact broke."""
+    what = int(row[WHAT])
+    row[X], row[Y] = placed(what, row[X], row[Y], p)
+    if what >= ENTERS:
+        return n_ev
+    speed = math.sqrt(row[VX] ** 2 + row[VY] ** 2)
+    if what >= FIRST_FALL:
+        write_event(events, n_ev, EV_POCKET, t, what - FIRST_FALL, row[X], row[Y], speed, math.nan, 0.0, 0.0, ball)
+        row[ON], row[KIND], row[OWN] = 0.0, RESTING, math.inf
+        return n_ev + 1
+    nx, ny = into(what, row[X], row[Y], p)
+    vx, vy, wx, wy, wz, angle_in, angle_out = rebound(nx, ny, row[VX], row[VY], row[WX], row[WY], row[WZ], p)
+    if math.isnan(vx):
+        return -1
+    after = math.sqrt(vx * vx + vy * vy)
+    if what >= FIRST_JAW:
+        kind, index = EV_JAW, (what - FIRST_JAW) // 4
+    else:
+        kind, index = EV_RAIL, what
+        row[LEG] += 1
+    write_event(events, n_ev, kind, t, index, row[X], row[Y], speed, after, angle_in, angle_out, ball)
+    row[HELD] = NOTHING
+    if not leaves(nx, ny, vx, vy, wx, wy, p):
+        vx, vy, wx, wy = press(nx, ny, vx, vy, wx, wy)
+        row[HELD] = what
+    row[VX], row[VY], row[WX], row[WY], row[WZ] = vx, vy, wx, wy, wz
+    return n_ev + 1
+
+
+@kernel
+def _settle(a: Floats, b: Floats, nx: float, ny: float, p: Floats) -> bool:
+    """Two balls that touch without nearing, but whose cloth drives them together: end that.
+
+    A ball that pushes another spends its slip on the cloth: it goes on as it would roll,
+    (5·v + 2·w)/7. Where both roll already, they go on side by side. Without this pressing balls
+    would make ever smaller contacts without end. Returns whether anything was done.
+    """
+    kind_a, _, ax, ay = phase(a[VX], a[VY], a[WX], a[WY], p[MU_S], p[MU_R])
+    kind_b, _, bx, by = phase(b[VX], b[VY], b[WX], b[WY], p[MU_S], p[MU_R])
+    if closing(a, b, nx, ny) >= PRESSED or (ax - bx) * nx + (ay - by) * ny < STEADY:
+        return False
+    rolled = (5.0 * a[VX] + 2.0 * a[WY]) / 7.0, (5.0 * a[VY] - 2.0 * a[WX]) / 7.0
+    rolled_b = (5.0 * b[VX] + 2.0 * b[WY]) / 7.0, (5.0 * b[VY] - 2.0 * b[WX]) / 7.0
+    slips_a, slips_b = kind_a == SLIDING and ax * nx + ay * ny > 0.0, kind_b == SLIDING and bx * nx + by * ny < 0.0
+    if not slips_a and not slips_b:
+        rolled = rolled_b = 0.5 * (rolled[0] + rolled_b[0]), 0.5 * (rolled[1] + rolled_b[1])
+        slips_a = slips_b = True
+    if slips_a:
+        a[VX], a[VY], a[WX], a[WY] = rolled[0], rolled[1], -rolled[1], rolled[0]
+    if slips_b:
+        b[VX], b[VY], b[WX], b[WY] = rolled_b[0], rolled_b[1], -rolled_b[1], rolled_b[0]
+    return True
+
+
+@kernel
+def _hush(s: Floats, contacts: Floats, p: Floats) -> None:
+    """A contact too slow to bounce: nobody nears, nobody pushes on."""
+    for _ in range(MOST_HUSH):
+        calm(s, contacts, p)
+        done = True
+        for row in contacts:
+            if _settle(s[int(row[A])], s[int(row[B])], row[NX], row[NY], p):
+                done = False
+        if done:
+            return
+
+
+@kernel
+def _blow(s: Floats, members: Ints, m: int, t: float, p: Floats, events: Floats, n_ev: int) -> int:
+    """What happens among balls that touch, at least one pair closing; returns the events."""
+    contacts = find_contacts(s, members, m, p)
+    before = np.empty(s.shape[0])
+    for i in range(m):
+        before[members[i]] = math.hypot(s[members[i], VX], s[members[i], VY])
+    fastest = 0.0
+    for row in contacts:
+        a, b = int(row[A]), int(row[B])
+        row[SPEED_A], row[SPEED_B] = before[a], before[b]
+        fastest = max(fastest, closing(s[a], s[b], row[NX], row[NY]))
+    if fastest < PRESSED:
+        _hush(s, contacts, p)
+    elif contacts.shape[0] == 1:
+        a, b = int(contacts[0, A]), int(contacts[0, B])
+        contacts[0, PUSHED], contacts[0, WHEN] = fastest, 0.0
+        collide(s[a], s[b], p[BALL_REST], p)
+    else:
+        resolve(s, members, m, contacts, p[BALL_REST], p)
+    for k in np.argsort(contacts[:, WHEN], kind="mergesort"):
+        row = contacts[k]
+        if row[PUSHED] > 0.0 and n_ev < events.shape[0] - 1:
+            fast, slow = int(row[A]), int(row[B])
+            if row[SPEED_B] > row[SPEED_A]:
+                fast, slow = slow, fast
+            after = math.hypot(s[fast, VX], s[fast, VY])
+            write_event(events, n_ev, EV_BALL, t, slow, s[fast, X], s[fast, Y], before[fast], after, 0.0, 0.0, fast)
+            n_ev += 1
+    for i in range(m):
+        s[members[i], HELD] = NOTHING
+    return n_ev
+
+
+@kernel
+def _next(s: Floats, n: int, pairs: Floats) -> tuple[float, int, int]:
+    """The next event: (when, ball, other ball or −1). Balls before rails: a blow is far shorter."""
+    when, one, other = math.inf, -1, -1
+    for i in range(n):
+        for j in range(i + 1, n):
+            if pairs[i, j] < when:
+                when, one, other = pairs[i, j], i, j
+    for i in range(n):
+        if s[i, T0] + s[i, OWN] < when:
+            when, one, other = s[i, T0] + s[i, OWN], i, -1
+    return when, one, other
+
+
+@kernel
+def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int, int, int]:
+    """Play all balls until every one rests or is potted.
+
+    s: (n, BALL_WIDTH), the first seven columns given, ON 1; in place. Returns (code, events, pieces).
+    """
+    n = s.shape[0]
+    t = 0.0
+    n_ev = n_pc = 0
+    pairs = np.full((n, n), math.inf)
+    touched = np.empty(n, dtype=np.int64)
+    for i in range(n):
+        s[i, KIND], s[i, HELD], s[i, LEG] = RESTING, NOTHING, 0.0
+        _plan(s[i], t, p)
+    for i in range(n):
+        for j in range(i + 1, n):
+            pairs[i, j] = _touch(s[i], s[j], t, p)
+    for _ in range(pieces.shape[0]):
+        when, one, other = _next(s, n, pairs)
+        if one < 0:
+            return STOPPED, n_ev, n_pc
+        if n_ev >= events.shape[0] - 2 * n or n_pc >= pieces.shape[0] - 2 * n:
+            return TOO_MANY, n_ev, n_pc
+        t = max(when, t)
+        touched[0] = one
+        m = 1
+        if other < 0:
+            ends = s[one, WHAT] == NOTHING
+            n_pc = _carry(s[one], one, s[one, OWN], ends, p, pieces, n_pc)
+            if not ends:
+                n_ev = _rail(s[one], one, t, p, events, n_ev)
+                if n_ev < 0:
+                    return BROKEN, 0, n_pc
+        else:
+            touched[1] = other
+            m, n_pc = _gather(s, n, touched, t, p, pieces, n_pc)
+            n_ev = _blow(s, touched, m, t, p, events, n_ev)
+        for k in range(m):
+            i = touched[k]
+            if s[i, ON] != 0.0 and _plan(s[i], t, p):
+                write_event(events, n_ev, EV_STOP, t, -1, s[i, X], s[i, Y], 0.0, 0.0, 0.0, 0.0, i)
+                n_ev += 1
+        for k in range(m):
+            _look_round(s, n, touched[k], t, pairs, p)
+    return TOO_MANY, n_ev, n_pc
