@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.physics import bed
 from fandle.core.physics import engine as e
 from fandle.core.physics.strike import strike
 from fandle.core.table import Table, standard_table
@@ -44,7 +45,7 @@ def run(
     """Strike a ball at `start` (diamonds) along `direction` (rad), without jaws."""
     p = table.params().copy()
     if steps is not None:
-        p[e.STEPS] = steps
+        p[bed.STEPS] = steps
     events = np.zeros((e.MOST_EVENTS, e.EVENT_WIDTH))
     pieces = np.zeros((e.MOST_PIECES, e.PIECE_WIDTH))
     state = strike(direction, speed, side, up, elevation, math.inf)

@@ -115,7 +115,7 @@ def test_when_counts_do_not_apply(pool: Table) -> None:
     assert "within 0.5" in refused("M2", make(pool, (1.0, 0.5), (5.0, 1.5)))
     assert "straight opposite" in refused("M2", make(pool, (3.0, 1.0), (3.1, 1.2)))
     assert "straight opposite" in refused("M3", make(pool, (3.0, 1.0), (3.1, 2.2)))
-    assert "side-far jaw" in refused("M3", make(pool, (2.0, 1.0), (6.0, 1.0)))
+    assert "drop into the side-far pocket" in refused("M3", make(pool, (2.0, 1.0), (6.0, 1.0)))
     blind = replace(pool, sight_setback=None)
     assert "no sights" in refused("M2", make(blind, (1.0, 1.0), (5.0, 1.0)))
 

@@ -12,16 +12,18 @@ import pytest
 from tests.conftest import make
 from tests.core.rig import POOL, run
 
+from fandle.core.approach import approach
 from fandle.core.errors import BadInputError, EngineError
+from fandle.core.path import RAILS
+from fandle.core.physics import bed
 from fandle.core.physics import engine as e
 from fandle.core.rails import Rail
-from fandle.core.shot import RAILS, play
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
 
 def test_rails_are_numbered_as_the_kernels_number_them() -> None:
-    assert [RAILS[i] for i in (e.NEAR, e.FAR, e.HEAD, e.FOOT)] == [Rail.NEAR, Rail.FAR, Rail.HEAD, Rail.FOOT]
+    assert [RAILS[i] for i in (bed.NEAR, bed.FAR, bed.HEAD, bed.FOOT)] == [Rail.NEAR, Rail.FAR, Rail.HEAD, Rail.FOOT]
     assert [r.number for r in RAILS] == [0, 1, 2, 3]
 
 
@@ -94,23 +96,22 @@ def test_the_event_cap_is_a_clear_error(pool: Table) -> None:
     layout = make(endless, (1.0, 2.0), (4.0, 0.5))
     tiny = make(replace(endless, length=0.6, width=0.3), (2.0, 2.0), (6.0, 1.0))
     with pytest.raises(EngineError, match="play it slower"):
-        play(tiny, Stroke(12.0), math.pi / 2, ignore_balls=True)
-    assert play(layout, Stroke(1.0), 0.0).events
+        approach(tiny, Stroke(12.0), math.pi / 2, ignore_balls=True)
+    assert approach(layout, Stroke(1.0), 0.0).events
 
 
 def test_what_a_shot_reports(pool: Table) -> None:
     layout = make(pool, (1.1, 0.55), (5.3, 0.5), (3.2, 0.5))
-    shot = play(layout, Stroke(3.0), math.radians(90))
+    shot = approach(layout, Stroke(3.0), math.radians(90))
     assert shot.events[0].rail == Rail.FAR
     assert shot.events[0].in_deg == pytest.approx(90)
-    assert shot.rest["1"] == (5.3, 0.5)
-    blocked = play(layout, Stroke(3.0), 0.0)
-    assert (blocked.stopped_by, blocked.first_ball) == ("ball", "2")
+    blocked = approach(layout, Stroke(3.0), 0.0)
+    assert (blocked.events[-1].kind, blocked.first_ball) == ("ball", "2")
     assert blocked.events[-1].speed_after is None
-    jaw = play(make(pool, (4.0, 1.0), (6.0, 3.0)), Stroke(3.0), math.pi / 2)
-    assert (jaw.stopped_by, jaw.events[-1].pocket) == ("jaw", "side-far")
+    down = approach(make(pool, (4.0, 1.0), (6.0, 3.0)), Stroke(3.0), math.pi / 2)
+    assert (down.events[-1].kind, down.events[-1].pocket) == ("pocket", "side-far")
     with pytest.raises(BadInputError, match="direction is nan"):
-        play(layout, Stroke(3.0), math.nan)
+        approach(layout, Stroke(3.0), math.nan)
 
 
 PURE = """

@@ -9,7 +9,7 @@ import math
 import pytest
 from tests.core.rig import NEW_CLOTH, OLD_CLOTH, POOL, Run, line_of, one_rail, return_x, run, towards
 
-from fandle.core.physics import engine
+from fandle.core.physics import bed as engine
 
 BAND = 0.1
 

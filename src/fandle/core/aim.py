@@ -10,6 +10,7 @@ from fandle.core.approach import Approach, approach, final_approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
 from fandle.core.mirror import natural_direction, rail_line
+from fandle.core.path import into_pocket
 from fandle.core.physics import search
 from fandle.core.physics.judge import Scene, scene_of
 from fandle.core.pocket import Point
@@ -290,8 +291,8 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     if last.kind == "ball" and last.other is not None and met <= 1:
         leg = "way in" if met == 0 else "way out"
         return refusal("blocked", f"{spoken(last.other)} is on the {leg}")
-    if last.kind == "jaw" and met == 0:
-        return refusal("jaw", f"the ball would meet the {last.pocket} jaw, not the {rail} rail")
+    if last.pocket is not None and met == 0:
+        return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {rail} rail")
     if last.kind == "stop" and met <= 1:
         gx, gy = question.goal
         table = layout.table

@@ -37,6 +37,11 @@ class Event:
     out_deg: float | None = None
 
 
+def into_pocket(event: Event) -> str:
+    """What a ball does at a pocket: "meet the side-far jaw", "drop into the side-far pocket"."""
+    return f"meet the {event.pocket} jaw" if event.kind == "jaw" else f"drop into the {event.pocket} pocket"
+
+
 @dataclass(frozen=True)
 class Piece:
     """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds."""

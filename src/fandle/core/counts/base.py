@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from fandle.core.approach import Approach, approach
 from fandle.core.layout import Ball, Layout
+from fandle.core.path import into_pocket
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, direction_to, marks
 from fandle.core.stroke import Stroke
@@ -132,8 +133,8 @@ def finish(
     stroke = Stroke(speed_of(table, lengths))
     shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
     first = shot.events[0] if shot.events else None
-    if first is not None and first.kind == "jaw":
-        reason = f"shooting {figure(at)} the ball meets the {first.pocket} jaw, not the {rail} rail"
+    if first is not None and first.pocket is not None:
+        reason = f"shooting {figure(at)} the ball would {into_pocket(first)}, not meet the {rail} rail"
         return NoCount(method, title, rails, reason)
     lands = landing(layout, rails, view.target, shot)
     if lands is None:
