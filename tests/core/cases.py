@@ -25,3 +25,21 @@ FINE = [
     ("hanging in a side pocket", [("cue", 1, 1), ("1", 4.0, 0.05)]),
     ("alone", [("cue", 4, 2)]),
 ]
+
+# Many balls, metres on the nine-foot bed: (name, places, the first ball's vx, vy, wx, wy, wz).
+_R = 0.05715 / 2
+_D = 2 * _R
+CROWDS = [
+    ("frozen behind a ball, heavy follow", [(0.6, 0.6), (0.6 + _D, 0.6)], (1.0, 0, 0, 2.5, 0)),
+    ("pressing a ball on the rail", [(1.2, _D + _R), (1.2, _R)], (0, -0.5, 1.25, 0, 0)),
+    ("pressing two on the rail", [(1.2, _R + _D), (1.2, _R), (1.2 + _D, _R)], (0.1, -2.0, 5.0, 0, 0)),
+    ("a row into the rail", [(0.3, 0.4), (0.6, 0.4), (0.6 + _D, 0.4), (0.6 + 2 * _D, 0.4)], (5, 0, 0, 5, 0)),
+    ("a breath at a row", [(0.6 - _D, 0.4), (0.6, 0.4), (0.6 + _D, 0.4), (0.6 + 2 * _D, 0.4)], (1e-3, 0, 0, 1e-3, 0)),
+    ("a breath at a nest", [(0.6, 0.6), (0.6 + _D, 0.6), (0.6 + _R, 0.6 + _R * 3**0.5)], (4e-4, 3e-4, -3e-4, 4e-4, 0)),
+    ("spinning on the spot beside a ball", [(0.6, 0.6), (0.6 + _D, 0.6)], (0, 0, 0, 0, 3.0)),
+    ("along the rail under the side pocket", [(0.5, _R), (2.0, _R)], (3, 0, 0, 3, 0)),
+    ("frozen to rail and ball", [(0.6, _R), (0.6 + _D, _R), (2.0, 0.6)], (2.0, -0.2, 0.2, 2.0, 1.0)),
+    ("between two that nearly touch", [(0.8, 0.6), (1.4, 0.6 + _R + 1e-7), (1.4, 0.6 - _R - 1e-7)], (3, 0, 0, 0, 0)),
+    ("away from the ball it is frozen to", [(0.6, 0.6), (0.6 + _D, 0.6)], (-2, 0, 0, -2, 0)),
+    ("square past the ball it is frozen to", [(0.6, 0.6), (0.6 + _D, 0.6)], (0, 2, -2, 0, 0)),
+]

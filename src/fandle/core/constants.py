@@ -43,7 +43,9 @@ TIP_CURVE_M = 0.01791 / 2  # radius of a tip's dome, "dime": US coin, 17.91 mm
 HOUSE_END_RATIO = 20.0  # ball mass / end mass of an ordinary shaft (from memory)
 SLIM_END_RATIO = 35.0  # of a low-squirt shaft (from memory)
 FASTEST_MPS = 12.0  # a hard break; faster is refused
-STEEPEST_DEG = 60.0  # of elevation: beyond it the ball leaves the bed, which is not modelled
+STEEPEST_DEG = 60.0  # of elevation: steeper, the cue hits the rail or the cloth
+BED_RESTITUTION = 0.5  # of a ball driven down into cloth and slate (from memory)
+LEAP_M = 0.05  # a hop as high as a ball is a leap, which is not modelled; lower hops are neglected
 MEDIUM_LENGTHS = 2.5  # the default speed, in table lengths
 
 # Numerics of the cushion, see docs/decisions/impulse-steps.md.

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
+from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.strike import squirt_rad
 
 
@@ -68,6 +69,13 @@ class Stroke:
                 "a leap off the bed is not played",
                 "elevation",
             )
+        if self.hop > k.LEAP_M:
+            most = self.speed * math.sqrt(k.LEAP_M / self.hop)
+            raise BadInputError(
+                f"at {self.elevation:g}° and {self.speed:g} m/s the ball leaps {self.hop * 100:.0f} cm off the bed, "
+                f"which is not played: lower the cue, or play at most {most:.2f} m/s",
+                "elevation",
+            )
 
     def array(self) -> NDArray[np.float64]:
         """The stroke as the kernels take it."""
@@ -75,6 +83,12 @@ class Stroke:
             [self.speed, self.side, self.up, math.radians(self.elevation), self.cue.end_ratio],
             dtype=np.float64,
         )
+
+    @property
+    def hop(self) -> float:
+        """How high the raised cue makes the ball hop, m: (e·v·tan ε)²/2g, driven down and bounced."""
+        up = k.BED_RESTITUTION * self.speed * math.tan(math.radians(self.elevation))
+        return up * up / (2 * GRAVITY)
 
     @property
     def squirt(self) -> float:

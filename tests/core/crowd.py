@@ -1,0 +1,171 @@
+"""A bare rig for many balls: play them raw, and audit what was written about them. SI."""
+
+import math
+import random
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.layout import Ball, Layout
+from fandle.core.physics import engine as e
+from fandle.core.physics import rack
+from fandle.core.physics.cloth import ROLLING, SLIDING
+from fandle.core.physics.strike import strike
+from fandle.core.stroke import Stroke
+from fandle.core.table import Table, standard_table
+
+Array = NDArray[np.float64]
+POOL = standard_table("pool-9ft")
+R = POOL.ball_radius
+PERFECT = replace(POOL, ball_restitution=1.0, ball_friction_floor=0.0, ball_friction_rise=0.0)
+POOL_IDS = ["cue", *(str(k) for k in range(1, 16))]
+SNOOKER_IDS = ["cue", "yellow", "green", "brown", "blue", "pink", "black", *(f"red{k}" for k in range(1, 16))]
+
+
+@dataclass(frozen=True)
+class Raw:
+    """What the kernel wrote. places: where the balls lay; state: the balls at the end."""
+
+    code: int
+    events: Array
+    pieces: Array
+    state: Array
+    places: Array
+
+
+def raw(places: Array, start: tuple[float, ...], table: Table = POOL) -> Raw:
+    """Play balls at `places` (m), the first of them set going with (vx, vy, wx, wy, wz)."""
+    state = np.zeros((len(places), rack.BALL_WIDTH))
+    state[:, :2], state[:, rack.ON], state[0, 2:7] = places, 1.0, start
+    events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
+    code, n_ev, n_pc = rack.play_all(state, table.params(), events, pieces)
+    return Raw(code, events[:n_ev].copy(), pieces[:n_pc].copy(), state, np.array(places))
+
+
+def struck(stroke: Stroke, direction: float) -> tuple[float, ...]:
+    """The cue ball's motion just after the stroke."""
+    return strike(direction, *stroke.array())
+
+
+def metres(layout: Layout) -> Array:
+    """Centres in the layout's order."""
+    return np.array([layout.metres(ball) for ball in layout.balls])
+
+
+def random_places(rng: random.Random, count: int, frozen: float) -> Array:
+    """Up to `count` balls on the pool bed, off the pockets; this share of them frozen to another one."""
+    low, high = 3 * R, (POOL.length - 3 * R, POOL.width - 3 * R)
+    places: list[tuple[float, float]] = []
+    for _ in range(40 * count):
+        if len(places) == count:
+            break
+        if places and rng.random() < frozen:
+            (x, y), a = rng.choice(places), rng.uniform(0, 2 * math.pi)
+            x, y = x + 2 * R * math.cos(a), y + 2 * R * math.sin(a)
+        else:
+            x, y = rng.uniform(low, high[0]), rng.uniform(low, high[1])
+            if rng.random() < 0.2:
+                y = rng.choice([R, POOL.width - R])
+                x = x if abs(x - POOL.length / 2) > 0.15 else 0.6
+        inside = R <= x <= POOL.length - R and R <= y <= POOL.width - R
+        corner = min(x, POOL.length - x) < low and min(y, POOL.width - y) < low
+        if inside and not corner and all(math.hypot(x - u, y - v) >= 2 * R for u, v in places):
+            places.append((x, y))
+    return np.array(places)
+
+
+def random_stroke(rng: random.Random) -> Stroke:
+    """Any stroke short of a miscue, from a breath to a break."""
+    speed = rng.uniform(0.05, 12.0) if rng.random() < 0.8 else rng.uniform(0.001, 0.1)
+    offset, clock = 0.5 * math.sqrt(rng.random()), rng.uniform(0, 2 * math.pi)
+    return Stroke(speed, offset * math.cos(clock), offset * math.sin(clock))
+
+
+def triangle(table: Table = POOL, rows: int = 5) -> list[Ball]:
+    """A tight rack, its apex on the foot spot, balls 1, 2 … row by row."""
+    r, (x, y) = table.ball_radius, table.spots["foot"]
+    balls = []
+    for row in range(rows):
+        for k in range(row + 1):
+            dx, dy = row * r * math.sqrt(3), (2 * k - row) * r
+            balls.append(Ball(str(len(balls) + 1), x + dx / table.diamond_x, y + dy / table.diamond_y))
+    return balls
+
+
+def break_shot(table: Table = POOL) -> Layout:
+    """A full rack, the cue ball on the head spot."""
+    return Layout(table, "eight-ball", (Ball("cue", 2.0, 2.0), *triangle(table)))
+
+
+def at_end(pieces: Array, decay_w: float) -> tuple[Array, Array]:
+    """Speeds (n, 2) and w (n, 3) at the end of each stretch, by the closed forms."""
+    t, a = pieces[:, 1:2], pieces[:, 6:8]
+    v = pieces[:, 4:6] + a * t
+    w = pieces[:, 11:14].copy()
+    sliding = pieces[:, 8] == SLIDING
+    w[:, 0] = np.where(sliding, w[:, 0] + 2.5 * a[:, 1] * t[:, 0], -v[:, 1])
+    w[:, 1] = np.where(sliding, w[:, 1] - 2.5 * a[:, 0] * t[:, 0], v[:, 0])
+    w[:, 2] = np.sign(w[:, 2]) * np.maximum(np.abs(w[:, 2]) - decay_w * t[:, 0], 0.0)
+    assert np.all((pieces[:, 8] == SLIDING) | (pieces[:, 8] == ROLLING))
+    return v, w
+
+
+def energy(v: Array, w: Array) -> Array:
+    """½v² + ⅕w² per unit mass."""
+    return 0.5 * (v**2).sum(axis=1) + 0.2 * (w**2).sum(axis=1)
+
+
+def rises(played: Raw, table: Table = POOL) -> float:
+    """Largest rise of energy at any event, as a share of the stroke's.
+
+    Of a ball that spins on the spot only the spin with which it came to rest is known, less
+    what it has lost since; one set spinning without moving counts as still (that is < 1e-8).
+    """
+    pieces = played.pieces
+    if not len(pieces):
+        return 0.0
+    decay_w = table.params()[5]
+    started = energy(pieces[:, 4:6], pieces[:, 11:14])
+    v, w = at_end(pieces, decay_w)
+    until = pieces[:, 0] + pieces[:, 1]
+    last = np.full(len(played.places), -1)
+    worst = 0.0
+    for t in np.unique(pieces[:, 0]):
+        rows = np.flatnonzero(pieces[:, 0] == t)
+        change = started[rows].sum()
+        for ball in pieces[rows, 10].astype(int):
+            k = last[ball]
+            if k >= 0:
+                spin = max(abs(w[k, 2]) - decay_w * (t - until[k]), 0.0)
+                change -= float(energy(v[k : k + 1], np.array([[w[k, 0], w[k, 1], spin]]))[0])
+        if t > 0.0:
+            worst = max(worst, float(change))
+        last[pieces[rows, 10].astype(int)] = rows
+    return worst / float(started.max())
+
+
+def gaps(played: Raw) -> tuple[float, float]:
+    """(least gap between two balls, least gap to a nose line beside it), over all events, metres."""
+    times = np.unique([0.0, *played.events[:, 1]])
+    where = np.tile(played.places, (len(times), 1, 1))
+    on = np.ones(where.shape[:2], dtype=bool)
+    for q in played.pieces:
+        later, ball = times >= q[0], int(q[10])
+        t = np.minimum(times[later] - q[0], q[1])[:, None]
+        where[later, ball] = q[2:4] + t * (q[4:6] + 0.5 * t * q[6:8])
+    for row in played.events[played.events[:, 0] == e.EV_POCKET]:
+        on[times >= row[1], int(row[9])] = False
+    apart = where[:, :, None] - where[:, None]
+    gap = np.hypot(apart[..., 0], apart[..., 1]) - 2 * R
+    gap[~(on[:, :, None] & on[:, None])] = 1.0
+    gap[:, range(len(played.places)), range(len(played.places))] = 1.0
+    pockets = POOL.pockets
+    assert pockets is not None
+    x, y = where[..., 0], where[..., 1]
+    beside_long = (x > pockets.corner_straight) & (x < POOL.length - pockets.corner_straight)
+    beside_long &= np.abs(x - POOL.length / 2) > pockets.side_straight
+    beside_short = (y > pockets.corner_straight) & (y < POOL.width - pockets.corner_straight)
+    off_long = np.where(on & beside_long, np.minimum(y, POOL.width - y) - R, 1.0)
+    off_short = np.where(on & beside_short, np.minimum(x, POOL.length - x) - R, 1.0)
+    return float(gap.min()), float(min(off_long.min(), off_short.min()))
