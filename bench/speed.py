@@ -1,7 +1,7 @@
-"""How fast: medians, warm, side by side in one run, compiled and plain Python (NUMBA_DISABLE_JIT=1).
+"""How fast: medians, warm, everything side by side in one run. See README.md here.
 
-Each round measures both, in two processes that wait for one another, so that a machine that
-changes its pace changes both alike; the table gives medians and the median of the ratios.
+Each round measures all contenders in turn, in processes that wait for one another, so that a
+machine that changes its pace changes all alike; the tables give medians and medians of ratios.
 """
 
 import json
@@ -9,48 +9,25 @@ import os
 import statistics
 import subprocess
 import sys
+import tempfile
 import time
-from collections.abc import Callable
-from typing import Any
+from pathlib import Path
 
-ROUNDS = 5
-ITEMS = ("three-rail shot", "aim with its chain", "whole answer to a drag")
-BUDGET_MS = dict(zip((*ITEMS, "import, warm"), (0.1, 5.0, 16.0, 2000.0), strict=True))
-
-
-def works() -> dict[str, Callable[[], Any]]:
-    """What is timed. Inside the measured region: the call alone, arguments ready."""
-    import numpy as np
-
-    from fandle.core.aim import solve_kick
-    from fandle.core.counts.every import count
-    from fandle.core.layout import Ball, Layout
-    from fandle.core.physics import engine as e
-    from fandle.core.rails import Rail
-    from fandle.core.stroke import Stroke
-    from fandle.core.table import standard_table
-    from fandle.web.address import State
-    from fandle.web.view import answer
-
-    table = standard_table("pool-9ft")
-    balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
-    layout, stroke = Layout(table, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
-    events, pieces = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
-    p, none = table.params(), np.empty((0, 2))
-    state = State(layout, stroke, Rail.FAR)
-
-    def shot() -> None:  # struck rolling with side; three rebounds, stopped at the fourth rail
-        e.run(0.2, 0.1, 2.8, 2.6, -2.6, 2.8, 2.0, p, none, 0, False, 4, events, pieces)
-
-    return {
-        ITEMS[0]: shot,
-        ITEMS[1]: lambda: solve_kick(layout, (Rail.FAR,), stroke),
-        ITEMS[2]: lambda: (answer(state), count("M2", layout, (Rail.FAR,))),
-    }
+HERE = Path(__file__).parent
+ROUNDS = 7
+BUDGET_MS = {
+    "three-rail shot": 0.06, "aim with its chain": 5.0, "whole answer to a drag": 16.0, "full-rack break": 8.0,
+}  # fmt: skip
+CALLS = {"three-rail shot": 2000, "aim with its chain": 20, "whole answer to a drag": 10, "full-rack break": 10}
+SLICE = ("three-rail shot", "aim with its chain", "whole answer to a drag")  # what the first slice could do
+IMPORT_MS = 2000.0
+SHOTS = 1000
 
 
 def serve() -> None:
     """A worker: times the item it is asked for, so many calls, and prints seconds per call."""
+    from work import works
+
     table = works()
     for line in sys.stdin:
         name, calls = json.loads(line)
@@ -62,11 +39,11 @@ def serve() -> None:
 
 
 class Worker:
-    """A process that times on demand."""
+    """A process that times on demand: this script, or the same of another checkout."""
 
-    def __init__(self, **env: str) -> None:
+    def __init__(self, script: Path = Path(__file__), **env: str) -> None:
         self.process = subprocess.Popen(
-            [sys.executable, __file__, "worker"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True,
+            [sys.executable, str(script), "worker"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True,
             env={**os.environ, **env},
         )  # fmt: skip
 
@@ -79,6 +56,45 @@ class Worker:
         return float(self.process.stdout.readline())
 
 
+def baseline() -> tuple[Worker | None, str]:
+    """A worker of the commit named in BASELINE, checked out beside; None where git does not have it."""
+    commit = (HERE / "BASELINE").read_text().strip()
+    folder = Path(tempfile.mkdtemp()) / "baseline"
+    made = subprocess.run(
+        ["git", "worktree", "add", "--detach", str(folder), commit], cwd=HERE, capture_output=True, check=False
+    )
+    if made.returncode:
+        return None, commit
+    # its own kernels go to a cache of its own: the folder is named by what is compiled
+    return Worker(folder / "bench" / "speed.py", PYTHONPATH=str(folder / "src")), commit
+
+
+def compare() -> None:
+    """Now, the baseline commit, plain Python."""
+    now, plain = Worker(), Worker(NUMBA_DISABLE_JIT="1")
+    old, commit = baseline()
+    print(f"{'':<26}{'now':>12}{'budget':>10}{'/ ' + commit[:7]:>12}{'plain Python':>16}{'ratio':>9}")
+    for name, calls in CALLS.items():
+        contenders = [now, plain, *([old] if old and name in SLICE else [])]
+        for worker in contenders:
+            worker.time(name, 2 if worker is not plain else 1)
+        rounds = []
+        for _ in range(ROUNDS):
+            rounds.append([worker.time(name, 1 if worker is plain else calls) for worker in contenders])
+        fast, slow = (statistics.median(column) * 1e3 for column in list(zip(*rounds, strict=True))[:2])
+        against = f"{statistics.median(r[0] / r[2] for r in rounds):.2f}" if len(contenders) == 3 else ""
+        ratio = statistics.median(r[1] / r[0] for r in rounds)
+        print(
+            f"{name:<26}{fast:>9.3f} ms{BUDGET_MS[name]:>7g} ms{against:>12}{slow:>13.1f} ms{ratio:>8.0f}x", flush=True
+        )
+    took = statistics.median(import_seconds() for _ in range(ROUNDS)) * 1e3
+    print(f"{'import, warm':<26}{took:>9.0f} ms{IMPORT_MS:>7g} ms")
+    for worker in (now, plain, old):
+        if worker is not None:
+            worker.process.kill()
+    subprocess.run(["git", "worktree", "prune"], cwd=HERE, check=False)
+
+
 def import_seconds() -> float:
     """A fresh process that imports everything and asks one question, kernels warm."""
     start = time.perf_counter()
@@ -86,23 +102,50 @@ def import_seconds() -> float:
     return time.perf_counter() - start
 
 
-def main() -> None:
-    """Measure and print."""
-    compiled, plain = Worker(), Worker(NUMBA_DISABLE_JIT="1")
-    calls = {ITEMS[0]: (2000, 4), ITEMS[1]: (20, 1), ITEMS[2]: (10, 1)}
-    print(f"{'':<26}{'compiled':>12}{'budget':>10}{'plain Python':>16}{'ratio':>10}")
-    for name in ITEMS:
-        many, few = calls[name]
-        compiled.time(name, 3)
-        pairs = [(compiled.time(name, many), plain.time(name, few)) for _ in range(ROUNDS)]
-        fast, slow = (statistics.median(column) * 1e3 for column in zip(*pairs, strict=True))
-        ratio = statistics.median(b / a for a, b in pairs)
-        print(f"{name:<26}{fast:>9.3f} ms{BUDGET_MS[name]:>7g} ms{slow:>13.1f} ms{ratio:>9.0f}x", flush=True)
-    took = statistics.median(import_seconds() for _ in range(ROUNDS)) * 1e3
-    print(f"{'import, warm':<26}{took:>9.0f} ms{BUDGET_MS['import, warm']:>7g} ms")
-    for worker in (compiled, plain):
-        worker.process.kill()
+def clock(work: object, *args: int) -> float:
+    """Seconds of one call."""
+    start = time.perf_counter()
+    work(*args)  # type: ignore[operator]
+    return time.perf_counter() - start
+
+
+def twins() -> None:
+    """The three-rail shot against C and against a general integrator; threads; cost by balls."""
+    import numpy as np
+    from work import COUNTS, EVENTS, NONE, PIECES, RAILS, START, P, by_integrator, c_twin, crowds, shots, two_threads
+
+    in_c, apart = c_twin()
+    place = by_integrator()
+    shots(START, P, NONE, EVENTS, PIECES, 1)
+    off = float(np.hypot(*(place - EVENTS[RAILS - 1, 3:5])))
+    rounds = []
+    for _ in range(ROUNDS):
+        ours = clock(lambda: shots(START, P, NONE, EVENTS, PIECES, SHOTS)) / SHOTS
+        rounds.append((ours, clock(in_c, SHOTS) / SHOTS, clock(by_integrator)))
+    ours, c, ivp = (statistics.median(column) * 1e6 for column in zip(*rounds, strict=True))
+    print(f"\nthe three-rail shot in a loop: {ours:.1f} µs")
+    print(
+        f"  in C, -O3                  {c:9.1f} µs   ours/C   {statistics.median(a / b for a, b, _ in rounds):.2f}"
+        f"   budget 1.3   places {apart:.0e} m apart"
+    )
+    print(
+        f"  by scipy's solve_ivp       {ivp:9.0f} µs   ratio {statistics.median(b / a for a, _, b in rounds):6.0f}x"
+        f"   places {off:.0e} m apart"
+    )
+    go = two_threads(SHOTS)
+    go(2)
+    pairs = [(clock(go, 1), clock(go, 2)) for _ in range(ROUNDS)]
+    print(f"  {SHOTS} in each of two threads / in one: {statistics.median(b / a for a, b in pairs):.2f}   budget 1.3")
+    print("\nballs on the bed   one shot at 4 m/s, ms")
+    for count in COUNTS:
+        work = crowds(count)
+        work()
+        print(f"{count:>9}{statistics.median(clock(work) for _ in range(ROUNDS)) / 40 * 1e3:>22.3f}", flush=True)
 
 
 if __name__ == "__main__":
-    serve() if sys.argv[1:] == ["worker"] else main()
+    if sys.argv[1:] == ["worker"]:
+        serve()
+    else:
+        compare()
+        twins()

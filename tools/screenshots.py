@@ -11,10 +11,10 @@ sys.path.insert(0, str(ROOT))
 
 from tests.browser.conftest import FLAGS, free_port, start_server  # noqa: E402
 
-BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rail=far"
+BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rails=far"
 CROWD = (
     "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5"
-    "&target=3&method=M2&frame=sight&rail=near"
+    "&target=3&method=M2&frame=sight&rails=near"
 )
 # name, address, width, height, whole page, colour scheme, what to do first
 VIEWS = (

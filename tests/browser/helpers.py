@@ -12,7 +12,7 @@ from fandle.formats.files import layout_json
 from fandle.web import address
 
 AXE = Path(__file__).parent / "vendor/axe-core/axe.min.js"
-BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&rail=far"
+BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&rails=far"
 
 
 def state_of(page: Page) -> address.State:

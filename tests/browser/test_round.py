@@ -223,7 +223,7 @@ def kinds(page: Page) -> dict[str, Any]:
         "speed": lambda: page.locator("#speed").fill("3.2"),
         "side": lambda: page.locator("#side").fill("0.4"),
         "height": lambda: page.locator("#height").fill("-0.4"),
-        "rail": page.locator('#lines [data-rail="near"]').click,
+        "rail": page.locator('#lines [data-rails="near"]').click,
         "method": page.locator('[data-method="M2"]').click,
         "frame": page.locator("#other-frame").click,
         "cue": lambda: page.locator("#cue").select_option("house"),

@@ -87,11 +87,11 @@ def test_either_frame_can_be_printed_large(page: Page) -> None:
 def test_rails_are_offered_and_refused_with_their_reason(page: Page) -> None:
     open_at(page)
     assert page.locator("#lines button").count() == 4
-    ask_by(page, page.locator('#lines [data-rail="foot"]').click)
+    ask_by(page, page.locator('#lines [data-rails="foot"]').click)
     expect(page.locator("#answer")).to_contain_text("no line")
     expect(page.locator("#answer")).to_contain_text("The 2 is on the way in")
     assert page.locator("#shot").get_attribute("d") == ""
-    ask_by(page, page.locator('#lines [data-rail="far"]').click)
+    ask_by(page, page.locator('#lines [data-rails="far"]').click)
     assert page.locator("#mark").count() == 1
 
 
@@ -115,9 +115,9 @@ def test_keyboard_alone(page: Page) -> None:
     assert page.evaluate("() => document.activeElement.dataset.ball") == "cue"
     ring = page.locator('#drawing [data-ball="cue"] .ring')
     assert ring.evaluate("e => getComputedStyle(e).stroke") != "none"
-    page.locator('#lines [data-rail="near"]').focus()
+    page.locator('#lines [data-rails="near"]').focus()
     ask_by(page, lambda: page.keyboard.press("Enter"))
-    assert page.evaluate("() => document.activeElement.dataset.rail") == "near"
+    assert page.evaluate("() => document.activeElement.dataset.rails") == "near"
 
 
 def test_balls_are_typed_added_targeted_and_taken_off(page: Page) -> None:

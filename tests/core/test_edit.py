@@ -4,7 +4,7 @@ import pytest
 from tests.conftest import make
 
 from fandle.core.aim import Aim, solve_kick
-from fandle.core.edit import clear, edited, flip_end_to_end, flip_left_right, flipped_rail, swap_cue_and_target
+from fandle.core.edit import Way, clear, edited, flip_end_to_end, flip_left_right, flipped_rail, swap_cue_and_target
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -27,10 +27,12 @@ def test_a_flip_turns_rail_and_side_with_it(pool: Table, across: bool, rail: Rai
 
 def test_an_edit_brings_side_and_rail_with_it(pool: Table) -> None:
     layout = make(pool, (1, 1), (5, 2), (3, 3))
-    assert edited(layout, "left-right", 0.2, Rail.FAR)[1:] == (-0.2, Rail.NEAR)
-    assert edited(layout, "end-to-end", 0.2, Rail.FAR)[1:] == (-0.2, Rail.FAR)
-    assert edited(layout, "swap", 0.2, None)[1:] == (0.2, None)
-    assert edited(layout, "clear", 0.2, Rail.FOOT)[1:] == (0.2, Rail.FOOT)
+    way = Way((Rail.FAR, Rail.FOOT), 0.2, -0.3)
+    assert edited(layout, "left-right", way)[1] == Way((Rail.NEAR, Rail.FOOT), -0.2, 0.3)
+    assert edited(layout, "end-to-end", way)[1] == Way((Rail.FAR, Rail.HEAD), -0.2, 0.3)
+    assert edited(layout, "swap", Way(None, 0.2))[1] == Way(None, 0.2)
+    assert edited(layout, "clear", way)[1] == way
+    assert edited(layout, "left-right", Way(()))[1] == Way(())
 
 
 def test_swap_and_clear(pool: Table) -> None:

@@ -20,7 +20,7 @@ from fandle.formats.answers import aim_json, count_json
 from fandle.formats.files import layout_of, table_json
 from fandle.web import address
 
-QUESTION: dict[str, Any] = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.17, "rail": "far"}
+QUESTION: dict[str, Any] = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.17, "rails": "far"}
 
 
 def ask(client: TestClient, **change: Any) -> Any:
@@ -95,11 +95,11 @@ def test_the_film_says_how_the_ball_sets_off(client: TestClient) -> None:
 
 
 def test_refused_rails_are_told(client: TestClient) -> None:
-    got = ask(client, rail="foot", side=0.0)
+    got = ask(client, rails="foot", side=0.0)
     assert got["chosen"]["solved"] is False
     assert "the 2 is on the way in" in got["chosen"]["reason"]
     assert got["headline"]["way"] == "the 2 is in the way"
-    assert ask(client, rail=None)["chosen"]["rail"] == got["lines"][0]["rail"]
+    assert ask(client, rails=None)["chosen"]["rails"] == got["lines"][0]["rails"]
 
 
 def test_no_target_asks_for_one(client: TestClient) -> None:
@@ -112,7 +112,7 @@ def test_no_target_asks_for_one(client: TestClient) -> None:
     ("change", "words"),
     [
         ({"cue": "broom"}, "unknown cue"), ({"speed": 13}, "faster than any break"), ({"side": 0.6}, "miscue"), ({"speed": True}, "not a number"),
-        ({"rail": "up"}, "unknown rail"), ({"method": "M99"}, "unknown method"), ({"frame": "moon"}, "unknown frame"),
+        ({"rails": "up"}, "unknown rail"), ({"method": "M99"}, "unknown method"), ({"frame": "moon"}, "unknown frame"),
         ({"layout": {**CONTRACT_LAYOUT, "balls": []}}, "no cue ball"), ({"extra": 1}, "not known"), ({"lengths": 0}, "greater than 0"),
         ({"layout": {**CONTRACT_LAYOUT, "table": "moon"}}, "unknown table"),
     ],
@@ -193,13 +193,13 @@ def test_every_demo_layout_opens_with_an_answer(client: TestClient) -> None:
 )
 @given(
     balls=st.lists(st.tuples(st.sampled_from(["cue", "1", "2", "x"]), st.floats(-1, 9), st.floats(-1, 5)), max_size=4),
-    speed=st.floats(-1, 14), side=st.floats(-0.6, 0.6), rail=st.sampled_from(["far", "near", "head", "foot", "", None]),
+    speed=st.floats(-1, 14), side=st.floats(-0.6, 0.6), rails=st.sampled_from(["far", "near", "head", "foot", "", None]),
 )  # fmt: skip
 def test_any_layout_is_answered_or_refused(
-    client: TestClient, balls: Any, speed: float, side: float, rail: str | None
+    client: TestClient, balls: Any, speed: float, side: float, rails: str | None
 ) -> None:
     scene = {**CONTRACT_LAYOUT, "balls": [{"id": i, "x": x, "y": y} for i, x, y in balls], "target": "1"}
-    reply = client.post(address.ANSWER, json={"layout": scene, "speed": speed, "side": side, "rail": rail})
+    reply = client.post(address.ANSWER, json={"layout": scene, "speed": speed, "side": side, "rails": rails})
     assert reply.status_code in (200, 422)
 
 

@@ -21,7 +21,7 @@ from fandle.store import log
 from fandle.store.database import Database
 
 KILLS = 50
-BODY = {"question": {"layout": CONTRACT_LAYOUT, "speed": 3.1, "rail": "far"}, "result": "hit"}
+BODY = {"question": {"layout": CONTRACT_LAYOUT, "speed": 3.1, "rails": "far"}, "result": "hit"}
 
 
 class Writer(threading.Thread):

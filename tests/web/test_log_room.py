@@ -18,7 +18,7 @@ from fandle.store.database import Database
 from fandle.web import address
 from fandle.web.log_page import COLUMNS
 
-QUESTION = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.1, "rail": "far"}
+QUESTION = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.1, "rails": "far"}
 
 
 def note(client: TestClient, result: str = "hit", **more: Any) -> dict[str, Any]:
@@ -68,14 +68,14 @@ def test_more_is_said_and_the_crossing_becomes_short_or_long(client: TestClient)
         (
             "POST",
             "",
-            {"uid": "a" * 8, "question": {**QUESTION, "rail": None}, "result": "hit"},
+            {"uid": "a" * 8, "question": {**QUESTION, "rails": None}, "result": "hit"},
             422,
             "no rail is chosen",
         ),
         (
             "POST",
             "",
-            {"uid": "a" * 8, "question": {**QUESTION, "rail": "head"}, "result": "hit"},
+            {"uid": "a" * 8, "question": {**QUESTION, "rails": "head"}, "result": "hit"},
             422,
             "no line to note",
         ),
@@ -155,9 +155,9 @@ def test_named_layouts_flips_and_settings(client: TestClient) -> None:
     assert client.delete(address.LAYOUTS + "/Evening").json()["layout"] == CONTRACT_LAYOUT
     assert client.delete(address.LAYOUTS + "/Evening").status_code == 404
     flipped = client.post(
-        address.EDIT, json={"layout": CONTRACT_LAYOUT, "how": "left-right", "side": 0.2, "rail": "far"}
+        address.EDIT, json={"layout": CONTRACT_LAYOUT, "how": "left-right", "side": 0.2, "rails": "far"}
     ).json()
-    assert (flipped["side"], flipped["rail"], flipped["layout"]["balls"][0]["y"]) == (-0.2, "near", 3.45)
+    assert (flipped["side"], flipped["rails"], flipped["layout"]["balls"][0]["y"]) == (-0.2, "near", 3.45)
     client.put(address.PREFERENCES, json={"tip_mm": 13})
     before = client.post(address.ANSWER, json={**QUESTION, "side": 0.0, "tips": 1.0}).json()["stroke"]["side"]
     assert client.put(address.PREFERENCES, json={"tip_mm": 10}).status_code == 200

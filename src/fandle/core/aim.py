@@ -15,7 +15,7 @@ from fandle.core.physics import search
 from fandle.core.physics.judge import Scene, scene_of
 from fandle.core.pocket import Point
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks, diamond_along, marks
+from fandle.core.readout import Marks, crossing, diamond_along, marks, over, rail_ahead
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
@@ -24,6 +24,7 @@ THICKNESS = "thickness"
 FULL_MM = 0.01  # an aim that misses the thickness asked for by more is a thinner hit
 SAME_RAD = 1e-10  # two solutions nearer than this are one, found twice
 CURVE_RAD = 1.4  # how far a raised cue may bend the ball away from its line, at 90°
+EDGE_RAD = 0.02  # beyond the target's edges a straight shot is looked for this much further
 FULLEST = 0.999  # ball diameters: nothing is met thinner on purpose
 
 
@@ -47,9 +48,13 @@ class Link:
 
 @dataclass(frozen=True)
 class Solution:
-    """One verified aim. window: how far the mark at the nose (mm), the cue (degrees), may be off."""
+    """One verified aim. window: how far the mark at the nose (mm), the cue (degrees), may be off.
+
+    mark_rail: where the marks are read, the first rail or the one behind the target.
+    """
 
     rails: tuple[Rail, ...]
+    mark_rail: Rail
     target: str
     mirror: Marks
     natural: Marks
@@ -102,6 +107,14 @@ class _Question:
     hit: float
 
     @property
+    def rail(self) -> Rail:
+        """Where the mark is read: the first rail, or the one a straight line would come to."""
+        if self.rails:
+            return self.rails[0]
+        (x, y), (gx, gy) = self.start, self.goal
+        return rail_ahead(self.layout.table, self.start, math.atan2(gy - y, gx - x))
+
+    @property
     def start(self) -> Point:
         return self.layout.metres(self.layout.cue)
 
@@ -126,7 +139,7 @@ class _Question:
         return natural_direction(self.layout.table, self.rails, self.start, self.goal, inset, self.offset)
 
     def nose(self, direction: float) -> float:
-        return marks(self.layout.table, self.rails[0], self.start, direction).nose
+        return crossing(self.layout.table, self.rail, self.start, direction, 0.0)
 
 
 def solve_kick(
@@ -139,13 +152,15 @@ def solve_kick(
 ) -> Aim | Refusal:
     """The aims over `rails` that meet the target, or the reason why there is none.
 
+    rails: none is the straight shot; its mark is read at the rail behind the target.
     hit: by how many ball diameters the line of travel passes right of the target's centre,
-    −1…1. Every direction between the ends of the first rail is considered: a coarse grid on the
-    signed offset, refined near the target, bracketed, then played for real with every ball on.
+    −1…1. Every direction between the ends of the first rail (or on to the target) is considered:
+    a coarse grid on the signed offset, refined near the target, bracketed, then played for real
+    with every ball on.
     """
     if not -1.0 <= hit <= 1.0 or math.isnan(hit):
         raise BadInputError(f"hit {hit} is not a thickness: give -1 to 1, 0 is full", "hit")
-    if len(rails) != 1:
+    if len(rails) > 1:
         raise BadInputError(f"{len(rails)} rails: this version solves lines over one rail", "rails")
     ball = layout.require_target(target)
     hit = max(-FULLEST, min(FULLEST, hit))
@@ -153,7 +168,7 @@ def solve_kick(
     natural = question.geometric(layout.table.ball_radius)
     mirror = question.geometric(0.0)
     if natural is None or mirror is None:
-        return Refusal(rails, ball.id, "no_such_line", f"no line over the {rails[0]} rail is that thin")
+        return Refusal(rails, ball.id, "no_such_line", f"no line {over(rails)} is that thin")
     found, best = _search(question, stroke)
     if not found:
         return _refuse(question, stroke, natural if math.isnan(best) else best)
@@ -175,9 +190,14 @@ def add_chain(layout: Layout, stroke: Stroke, aim: Aim, hit: float = 0.0) -> Aim
 
 def _search(question: _Question, stroke: Stroke) -> tuple[list[NDArray[np.float64]], float]:
     layout = question.layout
-    first, last = _span(layout.table, question.rails[0], question.start, stroke)
+    if question.rails:
+        first, last = _span(layout.table, question.rails[0], question.start, stroke)
+        grid = search.RAIL_GRID
+    else:
+        first, last = _straight_span(question, stroke)
+        grid = search.STRAIGHT_GRID
     scene = question.scene(layout.table, stroke)
-    rows, count, best = search.solve(first, last, question.offset, scene)
+    rows, count, best = search.solve(first, last, question.offset, scene, grid)
     return [rows[i] for i in range(count)], float(best)
 
 
@@ -198,8 +218,17 @@ def _span(table: Table, rail: Rail, start: Point, stroke: Stroke) -> tuple[float
     return min(ends) - spare, max(ends) + spare
 
 
+def _straight_span(question: _Question, stroke: Stroke) -> tuple[float, float]:
+    """Directions of the cue from one edge of the target to the other, and a little."""
+    (x, y), (gx, gy) = question.start, question.goal
+    middle = math.atan2(gy - y, gx - x) - stroke.squirt
+    half = math.asin(min(1.0, 2 * question.layout.table.ball_radius / math.hypot(gx - x, gy - y)))
+    spare = EDGE_RAD + CURVE_RAD * math.sin(math.radians(stroke.elevation))
+    return middle - half - spare, middle + half + spare
+
+
 def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float) -> Solution:
-    layout, rail = question.layout, question.rails[0]
+    layout, rail = question.layout, question.rail
     table, start = layout.table, question.start
     direction = float(row[0])
     shot = approach(layout, stroke, direction)
@@ -207,11 +236,10 @@ def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mir
     gx, gy = question.goal
     offset = ux * (gy - py) - uy * (gx - px)
     asked = question.offset
-    scale = diamond_along(table, rail) * 1000
-    at = question.nose(direction)
-    low, high = sorted((question.nose(float(row[2])), question.nose(float(row[3]))))
+    less, more = _window(question, direction, float(row[2]), float(row[3]))
     return Solution(
         rails=question.rails,
+        mark_rail=rail,
         target=question.target,
         mirror=marks(table, rail, start, mirror),
         natural=marks(table, rail, start, natural),
@@ -219,12 +247,22 @@ def _solution(question: _Question, stroke: Stroke, row: NDArray[np.float64], mir
         direction=direction,
         miss_mm=abs(offset - asked) * 1000,
         fullness=1.0 - abs(offset) / (2 * table.ball_radius),
-        window_less_mm=(at - low) * scale,
-        window_more_mm=(high - at) * scale,
+        window_less_mm=less,
+        window_more_mm=more,
         window_deg=math.degrees(float(row[3] - row[2])),
         cushions=_cushions(shot),
         shot=shot,
     )
+
+
+def _window(question: _Question, direction: float, low: float, high: float) -> tuple[float, float]:
+    """How far the mark may be off either way, mm: at the first rail's nose, straight at the target."""
+    if question.rails:
+        scale = diamond_along(question.layout.table, question.rail) * 1000
+        ends = sorted((question.nose(low), question.nose(high)))
+        return (question.nose(direction) - ends[0]) * scale, (ends[1] - question.nose(direction)) * scale
+    away = math.dist(question.start, question.goal) * 1000
+    return away * math.sin(direction - low), away * math.sin(high - direction)
 
 
 def _cushions(shot: Approach) -> tuple[Cushion, ...]:
@@ -277,7 +315,7 @@ def _partial(question: _Question, table: Table, stroke: Stroke, near: float) -> 
 
 def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     """Why there is no aim, from playing the direction that comes nearest to one, else the natural."""
-    layout, rail = question.layout, question.rails[0]
+    layout, way, asked = question.layout, over(question.rails), len(question.rails)
     ball = spoken(question.target)
 
     def refusal(code: str, reason: str) -> Refusal:
@@ -286,14 +324,14 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
     shot = approach(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]
-    if last.kind == "ball" and last.other == question.target and met == 0:
-        return refusal("blocked", f"{ball} itself is met before the {rail} rail")
-    if last.kind == "ball" and last.other is not None and met <= 1:
-        leg = "way in" if met == 0 else "way out"
+    if last.kind == "ball" and last.other == question.target and met < asked:
+        return refusal("blocked", f"{ball} itself is met before the {question.rails[met]} rail")
+    if last.kind == "ball" and last.other is not None and met <= asked:
+        leg = "way" if not asked else "way in" if met == 0 else "way out"
         return refusal("blocked", f"{spoken(last.other)} is on the {leg}")
-    if last.pocket is not None and met == 0:
-        return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {rail} rail")
-    if last.kind == "stop" and met <= 1:
+    if last.pocket is not None and met < asked:
+        return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {question.rails[met]} rail")
+    if last.kind == "stop" and met <= asked:
         gx, gy = question.goal
         table = layout.table
         left = math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
@@ -301,4 +339,4 @@ def _refuse(question: _Question, stroke: Stroke, best: float) -> Refusal:
             "short_of_speed",
             f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",
         )
-    return refusal("no_such_line", f"no line off the {rail} rail reaches {ball}")
+    return refusal("no_such_line", f"no line {way} reaches {ball}")

@@ -7,7 +7,7 @@ import numpy as np
 
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout import CUE, Layout
-from fandle.core.path import Event, Piece, event_of, piece_of
+from fandle.core.path import Event, Piece, event_of, pieces_of
 from fandle.core.physics import engine as e
 from fandle.core.physics.strike import strike
 from fandle.core.pocket import Point
@@ -69,7 +69,7 @@ def approach(
     names = tuple(ball.id for ball in layout.object_balls())
     return Approach(
         tuple(event_of(table, row, CUE, names) for row in events[:n_ev]),
-        tuple(piece_of(table, row) for row in pieces[:n_pc]),
+        tuple(pieces_of(table, pieces[:n_pc])),
     )
 
 

@@ -1,6 +1,6 @@
 """Changes to a layout that need the rules: where a new ball may lie."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
@@ -65,15 +65,28 @@ def clear(layout: Layout) -> Layout:
     return replace(layout, balls=tuple(b for b in layout.balls if b.id in (CUE, layout.target)))
 
 
-def edited(layout: Layout, how: str, side: float, rail: Rail | None) -> tuple[Layout, float, Rail | None]:
-    """A layout changed as a whole, with side and first rail as they then have to be.
+@dataclass(frozen=True)
+class Way:
+    """What of a question turns with a flip: the rails, the side, the thickness asked."""
 
-    how: "left-right", "end-to-end" (a flip turns rail and side with it), "swap" or "clear".
+    rails: tuple[Rail, ...] | None
+    side: float = 0.0
+    hit: float = 0.0
+
+    def flipped(self, left_right: bool) -> "Way":
+        """The same way on the mirrored table: right is left there."""
+        rails = None if self.rails is None else tuple(flipped_rail(rail, left_right) for rail in self.rails)
+        return Way(rails, -self.side, -self.hit)
+
+
+def edited(layout: Layout, how: str, way: Way) -> tuple[Layout, Way]:
+    """A layout changed as a whole, with the way over its rails as it then has to be.
+
+    how: "left-right", "end-to-end" (a flip turns the way with it), "swap" or "clear".
     """
     if how == "swap":
-        return swap_cue_and_target(layout), side, rail
+        return swap_cue_and_target(layout), way
     if how == "clear":
-        return clear(layout), side, rail
+        return clear(layout), way
     across = how == "left-right"
-    flipped = flip_left_right(layout) if across else flip_end_to_end(layout)
-    return flipped, -side, flipped_rail(rail, across) if rail else None
+    return flip_left_right(layout) if across else flip_end_to_end(layout), way.flipped(across)

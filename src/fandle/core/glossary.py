@@ -23,5 +23,8 @@ WORDS = {
     "long": "The ball arrives beyond the target, measured in the direction it travels.",
     "diamond": "One of eight equal steps along a long rail, four along a short one; a segment is a tenth of it.",
     "kick": "Cue ball to a rail, then to the ball.",
+    "thickness": "How full the ball is met: full is centre to centre, half ball is half covered, thin is an edge. "
+    "Slide to the right to meet its right side.",
+    "what follows": "Thin lines: where every ball goes after the first contact. Dashed discs: where they stop.",
     "full": "The cue ball's centre runs straight at the target's centre; thinner hits pass to one side of it.",
 }

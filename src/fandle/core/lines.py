@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from fandle.core.aim import Aim, Refusal, solve_kick
 from fandle.core.layout import Ball, Layout, spoken
-from fandle.core.rails import Rail
+from fandle.core.rails import Rail, rails_name
 from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
 
@@ -23,6 +23,11 @@ class Line:
     why: str
 
     @property
+    def name(self) -> str:
+        """Its rails, as they are asked for."""
+        return rails_name(self.rails)
+
+    @property
     def solved(self) -> bool:
         """Is there an aim?"""
         return isinstance(self.answer, Aim)
@@ -36,14 +41,22 @@ class Line:
         return self.answer.best.window_deg if isinstance(self.answer, Aim) else 0.0
 
 
-def one_rail_lines(layout: Layout, stroke: Stroke, target: str | None = None) -> list[Line]:
-    """The four one-rail kicks, widest window first, refusals last, without their chains."""
-    lines = []
-    for rail in Rail:
-        answer = _aimable(solve_kick(layout, (rail,), stroke, target, with_chain=False))
-        why = _why(layout, answer) if isinstance(answer, Aim) else answer.reason
-        lines.append(Line((rail,), answer, why))
-    return sorted(lines, key=lambda line: -line.window_deg)
+def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
+    """The four one-rail kicks, widest window first, refusals after them, then the straight shot.
+
+    Without their chains. hit: the thickness asked, as for `solve_kick`.
+    """
+    kicks = [_line(layout, stroke, (rail,), target, hit) for rail in Rail]
+    straight = _line(layout, stroke, (), target, hit)
+    return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
+
+
+def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:
+    answer = solve_kick(layout, rails, stroke, target, hit, with_chain=False)
+    if rails:
+        answer = _aimable(answer)
+    why = _why(layout, answer, hit) if isinstance(answer, Aim) else answer.reason
+    return Line(rails, answer, why)
 
 
 def _aimable(answer: Aim | Refusal) -> Aim | Refusal:
@@ -74,12 +87,13 @@ def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
     return min(blockers, key=lambda pair: pair[0])[1] if blockers else None
 
 
-def _why(layout: Layout, aim: Aim) -> str:
+def _why(layout: Layout, aim: Aim, hit: float) -> str:
     best = aim.best
+    thin = best.fullness < FULL - abs(hit)
     near = clearance(layout, best.shot, best.target)
-    if best.fullness < FULL and near is not None and near[1] < ROOMY_M:
+    if thin and near is not None and near[1] < ROOMY_M:
         return f"only {best.fullness:.0%} full, past {spoken(near[0].id)}"
-    if best.fullness < FULL:
+    if thin:
         return f"only {best.fullness:.0%} full"
     if near is not None and near[1] < ROOMY_M:
         return f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"

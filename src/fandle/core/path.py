@@ -75,19 +75,14 @@ def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[st
     )
 
 
-def piece_of(table: Table, row: NDArray[np.float64]) -> Piece:
-    """A stretch of path from the engine's row."""
-    t0, t, x, y, vx, vy, ax, ay, kind, leg = (float(v) for v in row[:10])
-
-    def place(px: float, py: float) -> Point:
-        return px / table.diamond_x, py / table.diamond_y
-
-    return Piece(
-        t=t0,
-        lasts=t,
-        start=place(x, y),
-        control=place(x + vx * t / 2, y + vy * t / 2),
-        end=place(x + t * (vx + ax * t / 2), y + t * (vy + ay * t / 2)),
-        sliding=kind == SLIDING,
-        leg=int(leg),
-    )
+def pieces_of(table: Table, rows: NDArray[np.float64]) -> list[Piece]:
+    """Stretches of path from the engine's rows, (n, PIECE_WIDTH)."""
+    scale = (table.diamond_x, table.diamond_y)
+    t, start, v, a = rows[:, 1:2], rows[:, 2:4], rows[:, 4:6], rows[:, 6:8]
+    control, end = start + v * t / 2, start + t * (v + a * t / 2)
+    places = zip((start / scale).tolist(), (control / scale).tolist(), (end / scale).tolist(), strict=True)
+    whens, kinds = rows[:, :2].tolist(), rows[:, 8:10].tolist()
+    return [
+        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg))
+        for (t0, lasts), (kind, leg), (p, c, q) in zip(whens, kinds, places, strict=True)
+    ]

@@ -6,6 +6,8 @@ from enum import StrEnum
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 
+STRAIGHT = "straight"  # the name of no rail at all
+
 
 class Rail(StrEnum):
     """A rail by its name; `number` is its own in the kernels."""
@@ -23,7 +25,7 @@ class Rail(StrEnum):
     @property
     def is_long(self) -> bool:
         """Does the rail run along x?"""
-        return self in (Rail.NEAR, Rail.FAR)
+        return self is Rail.NEAR or self is Rail.FAR
 
     @property
     def diamonds(self) -> int:
@@ -38,7 +40,7 @@ class Rail(StrEnum):
     @property
     def at_end(self) -> bool:
         """Does the rail lie at the high end of the axis it bounds?"""
-        return self in (Rail.FAR, Rail.FOOT)
+        return self is Rail.FAR or self is Rail.FOOT
 
     def along(self, x: float, y: float) -> float:
         """The coordinate that runs along this rail."""
@@ -53,6 +55,11 @@ class Rail(StrEnum):
         return (along, across) if self.is_long else (across, along)
 
 
+def rails_name(rails: tuple[Rail, ...]) -> str:
+    """Rails as `parse_rails` reads them."""
+    return ",".join(rails) or STRAIGHT
+
+
 def parse_rail(text: str) -> Rail:
     """The rail called `text`."""
     try:
@@ -63,7 +70,9 @@ def parse_rail(text: str) -> Rail:
 
 
 def parse_rails(text: str) -> tuple[Rail, ...]:
-    """Rails in order from "far" or "far,foot"; a rail cannot follow itself."""
+    """Rails in order from "far" or "far,foot"; none from "straight". A rail cannot follow itself."""
+    if text.strip().lower() == STRAIGHT:
+        return ()
     rails = tuple(parse_rail(part) for part in text.split(","))
     for first, second in itertools.pairwise(rails):
         if first == second:

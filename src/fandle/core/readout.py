@@ -63,6 +63,26 @@ def marks(table: Table, rail: Rail, start: Point, direction: float) -> Marks:
     )
 
 
+def rail_ahead(table: Table, start: Point, direction: float) -> Rail:
+    """The rail whose nose line a straight line from `start` (m) in `direction` (rad) comes to first."""
+    dx, dy = math.cos(direction), math.sin(direction)
+
+    def run(rail: Rail) -> float:
+        speed = dy if rail.is_long else dx
+        gap = rail_line(table, rail, 0.0) - rail.across(*start)
+        return gap / speed if speed * gap > 0.0 else math.inf
+
+    return min(Rail, key=run)
+
+
+def over(rails: tuple[Rail, ...]) -> str:
+    """A way in words: "over the far rail", "over the far and foot rails", "straight"."""
+    if not rails:
+        return "straight"
+    *some, last = rails
+    return f"over the {', '.join(some) + ' and ' if some else ''}{last} rail{'s' if some else ''}"
+
+
 def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) -> float:
     """Direction (rad) from `start` (m) to the mark `at` diamonds along a rail, read in `frame`."""
     x, y = rail.point(at * diamond_along(table, rail), rail_line(table, rail, inset_of(table, frame)))

@@ -9,7 +9,8 @@ from enum import StrEnum
 from fandle.core.approach import Approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
-from fandle.core.rails import Rail
+from fandle.core.rails import Rail, rails_name
+from fandle.core.readout import over
 from fandle.core.travel import crosses
 
 Z95 = 1.959964  # standard normal quantile of a two-sided 95 % interval
@@ -100,10 +101,10 @@ def off_by(layout: Layout, shot: Approach, rails: tuple[Rail, ...], at: float) -
 
 def kick_title(target: str, rails: tuple[Rail, ...]) -> str:
     """What was shot, in words: "the 7 over the far rail"."""
-    return f"{spoken(target)} over the {' and '.join(rails)} rail{'s' if len(rails) > 1 else ''}"
+    return f"{spoken(target)} {over(rails)}"
 
 
 def set_up(layout: Layout, rails: tuple[Rail, ...]) -> str:
     """A name that two attempts share if balls, target, table and rails are the same (to a hundredth)."""
     balls = ";".join(f"{b.id}:{b.x:.2f},{b.y:.2f}" for b in sorted(layout.balls, key=lambda b: b.id))
-    return f"{layout.table.name}|{layout.target}|{','.join(rails)}|{balls}"
+    return f"{layout.table.name}|{layout.target}|{rails_name(rails)}|{balls}"

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from fandle.core.approach import BROKEN, finite_direction
 from fandle.core.errors import EngineError
 from fandle.core.layout import CUE, Ball, Layout
-from fandle.core.path import Event, Piece, event_of, piece_of
+from fandle.core.path import Event, Piece, event_of, pieces_of
 from fandle.core.physics import engine as e
 from fandle.core.physics import rack
 from fandle.core.physics.bed import STEPS
@@ -18,6 +18,7 @@ from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
 PASSES = 100  # to part balls that were written a hair into each other
+TOUCHING_M = 1e-15  # m: an overlap this small is rounding
 
 
 @dataclass(frozen=True)
@@ -83,8 +84,8 @@ def _told(
     pieces: NDArray[np.float64],
 ) -> Shot:
     paths: dict[str, list[Piece]] = {}
-    for row in pieces:
-        paths.setdefault(names[int(row[10])], []).append(piece_of(table, row))
+    for ball, piece in zip(pieces[:, 10].astype(int).tolist(), pieces_of(table, pieces), strict=True):
+        paths.setdefault(names[ball], []).append(piece)
     rest: dict[str, Point | None] = {}
     for name, row in zip(names, state, strict=True):
         on = row[rack.ON] > 0.0
@@ -108,7 +109,7 @@ def _parted(layout: Layout, balls: tuple[Ball, ...]) -> NDArray[np.float64]:
         gap = np.hypot(apart[..., 0], apart[..., 1])
         np.fill_diagonal(gap, np.inf)
         over = np.clip(2 * r - gap, 0.0, None)
-        if not over.any():
+        if over.max() < TOUCHING_M:
             break
         places += (apart * (0.5 * over / gap)[..., None]).sum(axis=1)
         places[inside] = np.clip(places[inside], low, high)

@@ -137,9 +137,8 @@ def read_layout(text: str | bytes) -> Layout:
 
 def layout_json(layout: Layout) -> dict[str, Any]:
     """A layout as a file; a standard table by name, any other whole."""
-    table: str | dict[str, Any] = table_json(layout.table)
-    if layout.table == _standard_or_none(layout.table.name):
-        table = layout.table.name
+    standard = layout.table == _standard_or_none(layout.table.name)
+    table = layout.table.name if standard else table_json(layout.table)
     return {
         "format": LAYOUT_FORMAT,
         "table": table,

@@ -11,6 +11,12 @@ from fandle.formats.files import LayoutFile
 LOG_FORMAT = "fandle-log/1"
 
 
+class NotedStroke(StrokeAnswer):
+    """A stroke with the thickness asked of it, ball diameters right of full."""
+
+    hit: Number = 0.0
+
+
 class AttemptFile(Strict):
     """One attempt: what was on the table, what was played, what happened. off: diamonds, + long."""
 
@@ -21,7 +27,7 @@ class AttemptFile(Strict):
     table_label: str
     layout: LayoutFile
     rails: str
-    stroke: StrokeAnswer
+    stroke: NotedStroke
     aim: MarksAnswer
     result: Result
     off: Number | None

@@ -1,16 +1,16 @@
 """Addresses: the one place that knows every URL and how a page's state is written in one.
 
-`/?table=pool-9ft&game=nine-ball&balls=cue:1.1,0.55;7:5.3,0.5&target=7&speed=3.22&side=0.17&rail=far`
+`/?table=pool-9ft&game=nine-ball&balls=cue:1.1,0.55;7:5.3,0.5&target=7&speed=3.22&side=0.17&rails=far`
 Positions in diamonds, the stroke in the units of the contract.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
-from fandle.core.rails import Rail, parse_rail
+from fandle.core.rails import Rail, parse_rails, rails_name
 from fandle.core.readout import FRAMES
 from fandle.core.stroke import IDEAL, Stroke, find_cue
 from fandle.core.table import standard_table
@@ -36,13 +36,14 @@ PLACES = 4  # decimals of a diamond (0.03 mm), of a m/s and of a radius kept in 
 
 @dataclass(frozen=True)
 class State:
-    """What a Table room page shows: layout, stroke, and the reader's choices ("" = best)."""
+    """What a Table room page shows: layout, stroke, and the reader's choices (rails None = best)."""
 
     layout: Layout
     stroke: Stroke
-    rail: Rail | None = None
+    rails: tuple[Rail, ...] | None = None
     method: str = "M3"
     frame: str = "nose"
+    hit: float = 0.0
 
 
 def number(value: float) -> str:
@@ -56,7 +57,7 @@ def rounded(state: State) -> State:
     layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
     s = state.stroke
     stroke = Stroke(max(_keep(s.speed), 1e-4), _keep(s.side), _keep(s.up), cue=s.cue)
-    return State(layout, stroke, state.rail, state.method, state.frame)
+    return replace(state, layout=layout, stroke=stroke, hit=_keep(state.hit))
 
 
 def _keep(value: float) -> float:
@@ -76,7 +77,8 @@ def write(state: State) -> str:
         "side": number(stroke.side),
         "up": number(stroke.up),
         "cue": "" if stroke.cue == IDEAL else stroke.cue.name,
-        "rail": state.rail.value if state.rail else "",
+        "rails": "" if state.rails is None else rails_name(state.rails),
+        "hit": number(state.hit) if state.hit else "",
         "method": state.method,
         "frame": state.frame,
     }
@@ -91,8 +93,15 @@ def read(query: Mapping[str, str]) -> State:
     speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
     side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
     stroke = Stroke(speed, side, up, cue=find_cue(query.get("cue")))
-    rail = parse_rail(query["rail"]) if query.get("rail") else None
-    return State(layout, stroke, rail, query.get("method", "M3"), check_frame(query.get("frame", "nose")))
+    rails = query.get("rails") or query.get("rail")  # links of the first versions say rail
+    return State(
+        layout,
+        stroke,
+        parse_rails(rails) if rails else None,
+        query.get("method", "M3"),
+        check_frame(query.get("frame", "nose")),
+        _float(query.get("hit", "0"), "hit"),
+    )
 
 
 def check_frame(frame: str) -> str:

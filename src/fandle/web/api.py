@@ -7,9 +7,9 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.constants import TIP_DIAMETER_M
-from fandle.core.edit import add_ball, edited
+from fandle.core.edit import Way, add_ball, edited
 from fandle.core.errors import BadInputError
-from fandle.core.rails import parse_rail
+from fandle.core.rails import Rail, parse_rails, rails_name
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table
 from fandle.core.units import default_speed, offset_of, speed_of
@@ -61,7 +61,8 @@ class Question(BaseModel):
     tips: Number | None = None
     height: Number | None = None
     cue: str | None = None
-    rail: str | None = None
+    rails: str | None = None
+    hit: Number = Field(default=0.0, ge=-1, le=1)
     method: str = "M3"
     frame: str = "nose"
 
@@ -76,14 +77,20 @@ class Question(BaseModel):
 
 
 class Edit(BaseModel):
-    """A layout to change as a whole, with the side and the rail that may change with it."""
+    """A layout to change as a whole, with the way over its rails that may change with it."""
 
     model_config = ConfigDict(extra="forbid")
 
     layout: Scene
     how: Literal["left-right", "end-to-end", "swap", "clear"]
     side: Number = 0.0
-    rail: str | None = None
+    hit: Number = 0.0
+    rails: str | None = None
+
+
+def rails_of(text: str | None) -> tuple[Rail, ...] | None:
+    """Rails as a page names them; None where it leaves the choice to us."""
+    return parse_rails(text) if text else None
 
 
 def tip_of(request: Request) -> float:
@@ -97,9 +104,10 @@ def state_of(question: Question, tip: float) -> address.State:
     return address.State(
         layout,
         question.stroke(layout.table, tip),
-        parse_rail(question.rail) if question.rail else None,
+        rails_of(question.rails),
         question.method,
         address.check_frame(question.frame),
+        question.hit,
     )
 
 
@@ -112,11 +120,11 @@ def post_answer(question: Question, request: Request) -> dict[str, Any]:
 
 @router.post(address.EDIT, responses=FAULTS)
 def post_edit(change: Edit) -> dict[str, Any]:
-    """A layout flipped, swapped or cleared; a flip turns side and rail with it."""
+    """A layout flipped, swapped or cleared; a flip turns side, thickness and rails with it."""
     layout = layout_of(change.layout.model_dump())
-    rail = parse_rail(change.rail) if change.rail else None
-    new, side, new_rail = edited(layout, change.how, change.side, rail)
-    return {"layout": layout_json(new), "side": side, "rail": new_rail}
+    new, way = edited(layout, change.how, Way(rails_of(change.rails), change.side, change.hit))
+    rails = None if way.rails is None else rails_name(way.rails)
+    return {"layout": layout_json(new), "side": way.side, "hit": way.hit, "rails": rails}
 
 
 @router.post(address.ADD_BALL, responses=FAULTS)

@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.aim import Aim, Solution, solve_kick
 from fandle.core.errors import BadInputError
+from fandle.core.rails import rails_name
 from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
 from fandle.core.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
@@ -72,11 +73,13 @@ class Preferences(BaseModel):
 
 def best_line(state: State) -> Solution:
     """The aim a noted attempt was made with."""
-    if state.rail is None:
-        raise BadInputError("no rail is chosen: choose the line that was shot", "rail")
-    answer = solve_kick(state.layout, (state.rail,), state.stroke, with_chain=False)
+    if state.rails is None:
+        raise BadInputError("no rail is chosen: choose the line that was shot", "rails")
+    if not state.rails:
+        raise BadInputError("a straight shot is not noted: choose a line over a rail", "rails")
+    answer = solve_kick(state.layout, state.rails, state.stroke, hit=state.hit, with_chain=False)
     if not isinstance(answer, Aim):
-        raise BadInputError(f"there is no line to note ({answer.reason}): choose an open rail", "rail")
+        raise BadInputError(f"there is no line to note ({answer.reason}): choose an open rail", "rails")
     return answer.best
 
 
@@ -103,8 +106,8 @@ def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
             title=kick_title(best.target, best.rails),
             table_label=table_label(database, layout.table.name) or layout.table.name,
             layout=layout_json(layout),
-            rails=",".join(best.rails),
-            stroke=stroke_json(state.stroke),
+            rails=rails_name(best.rails),
+            stroke={**stroke_json(state.stroke), **({"hit": state.hit} if state.hit else {})},
             aim=marks_json(best.corrected),
             result=new.result.value,
         ),

@@ -1,10 +1,11 @@
 """The table as a drawing, in mm: x from the head nose, y down from the far nose."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from fandle.core.approach import Approach
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
+from fandle.core.path import Piece
 from fandle.core.pocket import Mouth, Point, mouths, noses
 from fandle.core.rails import Rail
 from fandle.core.table import Table
@@ -117,31 +118,31 @@ def _sights(table: Table, setback: float) -> list[tuple[float, float]]:
     return places
 
 
-def path(table: Table, shot: Approach) -> str:
+def path(table: Table, pieces: Sequence[Piece]) -> str:
     """A played path as SVG path data: every stretch is exactly one quadratic curve."""
-    if not shot.pieces:
+    if not pieces:
         return ""
-    x, y = diamonds_mm(table, shot.pieces[0].start)
+    x, y = diamonds_mm(table, pieces[0].start)
     parts = [f"M{x:g} {y:g}"]
-    for piece in shot.pieces:
+    for piece in pieces:
         cx, cy = diamonds_mm(table, piece.control)
         ex, ey = diamonds_mm(table, piece.end)
         parts.append(f"Q{cx:g} {cy:g} {ex:g} {ey:g}" if piece.sliding else f"L{ex:g} {ey:g}")
     return "".join(parts)
 
 
-def film(table: Table, shot: Approach) -> list[list[float]]:
+def film(table: Table, pieces: Sequence[Piece]) -> list[list[float]]:
     """The path with its times: start, duration, start x y, control x y, end x y; uniform along each."""
     return [
         [
-            piece.t,
-            piece.lasts,
+            round(piece.t, 5),
+            round(piece.lasts, 5),
             *diamonds_mm(table, piece.start),
             *diamonds_mm(table, piece.control),
             *diamonds_mm(table, piece.end),
         ]
-        for piece in shot.pieces
-        if piece.lasts > 0.0
+        for piece in pieces
+        if piece.lasts > 1e-5
     ]
 
 

@@ -13,7 +13,7 @@ def noted_state(row: Noted) -> address.State:
     """The Table room as it stood when an attempt was made."""
     s = row.stroke
     stroke = Stroke(s["speed"], s["side"], s["up"], cue=find_cue(s["cue"]))
-    return address.State(layout_of(row.layout), stroke, parse_rails(row.rails)[0])
+    return address.State(layout_of(row.layout), stroke, parse_rails(row.rails), hit=s.get("hit", 0.0))
 
 
 def noted_href(row: Noted) -> str:

@@ -4,16 +4,16 @@ import math
 from typing import Any
 
 from fandle.core.aim import Aim, Solution, add_chain
-from fandle.core.approach import Approach
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
-from fandle.core.lines import FULL, Line, in_the_way, one_rail_lines
+from fandle.core.lines import FULL, Line, candidates, in_the_way
 from fandle.core.mirror import contacts, natural_direction
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks, diamond_along
+from fandle.core.readout import Marks, diamond_along, over
+from fandle.core.shot import play
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -22,7 +22,8 @@ from fandle.formats.answers import aim_json, count_json, stroke_json
 from fandle.formats.files import layout_json
 from fandle.web import address
 from fandle.web.address import State
-from fandle.web.drawing import diamonds_mm, film, mm, path, polyline
+from fandle.web.drawing import diamonds_mm, mm, polyline
+from fandle.web.whole import whole
 
 FRAME_WORDS = {
     "nose": "at the nose",
@@ -52,13 +53,15 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         "address": address.write(state),
         "layout": layout_json(layout),
         "stroke": {**stroke_json(stroke), **stroke_words(table, stroke, tip)},
+        "hit": state.hit,
+        "hit_text": hit_words(state.hit),
         "frame": state.frame,
         "method": state.method,
     }
     if layout.target is None:
         return {**base, "headline": headline(state), "lines": [], "chosen": None}
-    lines = one_rail_lines(layout, stroke)
-    chosen = next((line for line in lines if state.rail in line.rails), lines[0])
+    lines = candidates(layout, stroke, hit=state.hit)
+    chosen = next((line for line in lines if line.rails == state.rails), lines[0])
     return {
         **base,
         "headline": headline(state),
@@ -76,6 +79,13 @@ def headline(state: State) -> dict[str, str]:
     blocker = in_the_way(layout)
     way = "nothing is in the way" if blocker is None else f"{spoken(blocker.id)} is in the way"
     return {"ball": spoken(layout.target), "way": way}
+
+
+def hit_words(hit: float) -> str:
+    """The thickness asked for: "full", "75 % full, to its right"."""
+    if abs(hit) < 0.005:
+        return "full"
+    return f"{1 - abs(hit):.0%} full, to its {side_name(hit)}"
 
 
 def stroke_words(table: Table, stroke: Stroke, tip: float) -> dict[str, Any]:
@@ -105,8 +115,8 @@ def mark(marks: Marks, frame: str) -> str:
 def _line(line: Line, frame: str) -> dict[str, Any]:
     best = line.answer.best if isinstance(line.answer, Aim) else None
     return {
-        "rail": line.rails[0].value,
-        "name": f"{line.rails[0].value.capitalize()} rail",
+        "rails": line.name,
+        "name": f"{line.rails[0].value.capitalize()} rail" if line.rails else "Straight",
         "why": line.why,
         "mark": "no" if best is None else mark(best.corrected, frame),
         "solved": best is not None,
@@ -114,22 +124,24 @@ def _line(line: Line, frame: str) -> dict[str, Any]:
 
 
 def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
-    rail = line.rails[0]
-    head = {"rail": rail.value, "answer": aim_json(line.answer)}
+    head = {"rails": line.name, "way": over(line.rails)}
     if not isinstance(line.answer, Aim):
-        return {**head, "solved": False, "reason": line.answer.reason}
-    aim = add_chain(state.layout, state.stroke, line.answer)
+        return {**head, "answer": aim_json(line.answer), "solved": False, "reason": line.answer.reason}
+    aim = add_chain(state.layout, state.stroke, line.answer, state.hit)
     best = aim.best
+    rail = best.mark_rail
     return {
         **head,
         "solved": True,
+        "rail": rail.value,
+        "lead": f"Aim at the {rail} rail" if line.rails else f"Straight: the {rail} rail behind it",
         "answer": aim_json(aim),
         "big": mark(best.corrected, state.frame),
         "big_words": FRAME_WORDS[state.frame],
         "other": _other_frame(best.corrected, state.frame),
-        "running": "" if abs(state.stroke.side) < 0.005 else running(state.stroke.side, rail, best.direction),
+        "running": _running(state.stroke, best),
         "window": _window(best),
-        "thickness": "" if best.fullness >= FULL else f"Full cannot be reached: this is {best.fullness:.0%} full.",
+        "thickness": _thickness(best, state.hit),
         "chain": _chain(state, aim, tip),
         "drawing": _drawing(state, best),
     }
@@ -143,8 +155,23 @@ def _other_frame(marks: Marks, frame: str) -> dict[str, str] | None:
     return {"frame": other, "before": before, "mark": mark(marks, other), "after": after}
 
 
+def _running(stroke: Stroke, best: Solution) -> str:
+    if abs(stroke.side) < 0.005 or not best.rails:
+        return ""
+    return running(stroke.side, best.mark_rail, best.direction)
+
+
+def _thickness(best: Solution, hit: float) -> str:
+    if best.fullness >= FULL - abs(hit):
+        return ""
+    asked = "Full" if abs(hit) < 0.005 else f"{1 - abs(hit):.0%} full"
+    return f"{asked} cannot be reached: this is {best.fullness:.0%} full."
+
+
 def _window(best: Solution) -> str:
     less, more = round(best.window_less_mm), round(best.window_more_mm)
+    if not best.rails:
+        return f"{best.window_deg:.1f}° of cue, both ways together"
     if abs(less - more) <= 1:
         return f"{min(less, more)} mm either way still hits"
     towards = ("head", "foot") if best.rails[0].is_long else ("near rail", "far rail")
@@ -156,7 +183,7 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     best, table = aim.best, state.layout.table
     lengths = plural_lengths(lengths_of(table, state.stroke.speed))
     words = stroke_words(table, state.stroke, tip)
-    spin = running(state.stroke.side, best.rails[0], best.direction)
+    spin = running(state.stroke.side, best.mark_rail, best.direction) if best.rails else side_name(state.stroke.side)
     labels = {
         "ball size": "ball size",
         "cushion": f"this cushion at {lengths}",
@@ -189,13 +216,12 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
     target = layout.metres(layout.ball(best.target))
     direction = natural_direction(table, best.rails, start, target, table.ball_radius)
     turns = [] if direction is None else contacts(table, best.rails, start, direction, table.ball_radius)
-    per_mm = 1 / (1000 * diamond_along(table, best.rails[0]))
+    per_mm = 1 / (1000 * diamond_along(table, best.mark_rail)) if best.rails else 0.0
     last = best.shot.events[-1]
+    shot = play(layout, state.stroke, best.direction)
     return {
-        "shot": path(table, best.shot),
-        "film": film(table, best.shot),
-        "moments": moments(table, best.shot),
-        "line": across_line(state, best),
+        **whole(layout, shot, best.fullness),
+        "line": across_line(state, best) if best.rails else None,
         "natural": polyline(table, [start, *turns, target]),
         "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
         "aim_line": polyline(table, [start, *_sight_point(table, best)]),
@@ -206,30 +232,6 @@ def _drawing(state: State, best: Solution) -> dict[str, Any]:
             "more": best.corrected.nose + best.window_more_mm * per_mm,
         },
     }
-
-
-def moments(table: Table, shot: Approach) -> list[dict[str, Any]]:
-    """What happens when, in words, for the shot as it is shown running."""
-    sliding = shot.pieces[0].sliding
-    struck = "struck, still sliding" if sliding else "struck, rolling at once"
-    found: list[dict[str, Any]] = []
-    for piece in shot.pieces:
-        if sliding and not piece.sliding:
-            found.append({"t": piece.t, "at": diamonds_mm(table, piece.start), "text": "rolling from here"})
-        elif piece.sliding and not sliding:
-            found.append({"t": piece.t, "at": diamonds_mm(table, piece.start), "text": "sliding again"})
-        sliding = piece.sliding
-    for event in shot.events:
-        at = diamonds_mm(table, (event.x, event.y))
-        if event.kind == "rail" and event.in_deg is not None and event.out_deg is not None:
-            text = f"{event.rail} rail, in {event.in_deg:.0f}°, out {event.out_deg:.0f}°"
-        elif event.kind == "ball" and event.other is not None:
-            text = f"meets {spoken(event.other)} at {event.speed:.1f} m/s"
-        else:
-            text = "stops" if event.kind == "stop" else f"meets the {event.pocket} jaw"
-        found.append({"t": event.t, "at": at, "text": text})
-    first = {"t": 0.0, "at": diamonds_mm(table, shot.pieces[0].start), "text": struck}
-    return [first, *sorted(found, key=lambda moment: moment["t"])]
 
 
 def across_line(state: State, best: Solution) -> dict[str, Any]:
@@ -244,12 +246,14 @@ def _sight_point(table: Table, best: Solution) -> list[tuple[float, float]]:
     """Where the line of aim leaves the drawing of the rail: the line of sights, or the nose."""
     start = best.shot.pieces[0].start
     origin = (start[0] * table.diamond_x, start[1] * table.diamond_y)
-    return contacts(table, best.rails[:1], origin, best.direction, -(table.sight_setback or 0.0))
+    return contacts(table, (best.mark_rail,), origin, best.direction, -(table.sight_setback or 0.0))
 
 
 def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
-    found = count_over(state.method, state.layout, rails)
     methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
+    if not rails:
+        return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
+    found = count_over(state.method, state.layout, rails)
     data: dict[str, Any] = {**count_json(found), "methods": methods}
     if isinstance(found, Count):
         data["verdict"] = _verdict(found)

@@ -10,10 +10,11 @@ from fandle.core.physics.judge import BACKSTOP, HIT, PAST, Scene, measure, outco
 
 # columns of a solution: direction, offset of the target (m), lowest and highest direction that hit
 SOLUTION_WIDTH = 4
-COARSE = 64  # directions over the whole first rail
-FINE = 16  # directions within one coarse step near the target
+RAIL_GRID = 64, 16  # directions over the whole first rail, and within one such step near the target
+STRAIGHT_GRID = 24, 4  # the same over the target itself, straight at it
 SWING = 1.2  # a coarse step is refined if its ends come this many of its own swings near
 MOST_SOLUTIONS = 8
+MISS_END = 1e-11  # m: an offset this near to the one asked for is it
 ANGLE_END = 1e-13  # rad, width at which a bracket is closed
 EDGE_END = 1e-8  # rad, the same for the edge of a window: 0.1 µm at 10 m
 
@@ -38,7 +39,7 @@ def find_root(
         if not (lo < mid < hi):
             mid = 0.5 * (lo + hi)
         f = measure(mid, scene) - goal
-        if abs(f) < 1e-12:
+        if abs(f) < MISS_END:
             return mid
         if math.isnan(f):
             return math.nan
@@ -84,8 +85,22 @@ def _edge(
 ) -> float:
     """Last direction that hits between one that does and one that does not.
 
-    backstop: a target met off one more rail counts too.
+    backstop: a target met off one more rail counts too. Most edges are the thinnest hit, an
+    offset of two radii: that one is found as a root, and believed once both its sides are played.
     """
+    f_good, f_bad = measure(good, scene), measure(bad, scene)
+    reach = math.copysign(2.0 * scene.p[RADIUS], f_bad)
+    if abs(f_bad) > abs(reach) and abs(f_good - reach) < 2.0 * abs(reach):
+        if good < bad:
+            root = find_root(good, f_good, bad, f_bad, reach, scene)
+            in_, out = root - 0.5 * EDGE_END, root + 0.5 * EDGE_END
+        else:
+            root = find_root(bad, f_bad, good, f_good, reach, scene)
+            in_, out = root + 0.5 * EDGE_END, root - 0.5 * EDGE_END
+        if outcome(in_, 0, scene) // 1000 == HIT:
+            what = outcome(out, 1 if backstop else 0, scene) // 1000
+            if what != HIT and not (backstop and what == BACKSTOP):
+                return in_
     for _ in range(40):
         mid = 0.5 * (good + bad)
         if abs(bad - good) < EDGE_END:
@@ -139,6 +154,7 @@ def _sample(
     last: float,
     goal: float,
     scene: Scene,
+    grid: tuple[int, int],
     thetas: Floats,
     exact: Floats,
 ) -> tuple[int, float]:
@@ -150,9 +166,10 @@ def _sample(
     reach = 2.0 * scene.p[RADIUS]
     n = 0
     best, best_miss = math.nan, math.inf
-    step = (last - first) / COARSE
+    coarse, fine = grid
+    step = (last - first) / coarse
     f_a = measure(first, scene)
-    for i in range(COARSE):
+    for i in range(coarse):
         a = first + i * step
         b = a + step
         f_b = measure(b, scene)
@@ -160,9 +177,9 @@ def _sample(
         near = min(abs(f_a), abs(f_b)) < reach + SWING * swing
         if near or math.isnan(f_a) != math.isnan(f_b):
             lo, f_lo = a, f_a
-            for k in range(1, FINE + 1):
-                hi = a + step * k / FINE
-                f_hi = f_b if k == FINE else measure(hi, scene)
+            for k in range(1, fine + 1):
+                hi = a + step * k / fine
+                f_hi = f_b if k == fine else measure(hi, scene)
                 crosses = (f_lo - goal) * (f_hi - goal) <= 0.0 and abs(f_hi - f_lo) < 0.5
                 if crosses or abs(f_lo) < 1.2 * reach or abs(f_hi) < 1.2 * reach:
                     if n == 0 or thetas[n - 1] < lo:
@@ -203,18 +220,19 @@ def _within(
 
 
 @kernel
-def solve(first: float, last: float, goal: float, scene: Scene) -> tuple[Floats, int, float]:
+def solve(first: float, last: float, goal: float, scene: Scene, grid: tuple[int, int]) -> tuple[Floats, int, float]:
     """All ways to meet the target over the rails of the scene, directions between first and last.
 
-    goal: wanted offset of the target from the line of travel (m, + = passing right of it).
+    goal: wanted offset of the target from the line of travel (m, + = passing right of it);
+    grid: how many directions are looked at, RAIL_GRID or STRAIGHT_GRID.
     Returns (solutions, count, best): rows as SOLUTION_WIDTH says, and the direction nearest to
     what was asked even where it fails, NaN if no direction comes near.
     """
-    thetas = np.empty(3 * COARSE * FINE)
-    exact = np.zeros(3 * COARSE * FINE)
+    thetas = np.empty(3 * grid[0] * grid[1])
+    exact = np.zeros(3 * grid[0] * grid[1])
     solutions = np.empty((MOST_SOLUTIONS, SOLUTION_WIDTH))
-    n, best = _sample(first, last, goal, scene, thetas, exact)
-    pace = (last - first) / (COARSE * FINE)
+    n, best = _sample(first, last, goal, scene, grid, thetas, exact)
+    pace = (last - first) / (grid[0] * grid[1])
     found = 0
     # the run of hits we are in: its first and last direction, what lies below, the exact one
     lowest, highest, below, aim = math.nan, math.nan, math.nan, math.nan

@@ -45,10 +45,10 @@ export function farView(answer) {
     toast("There is no line to show: choose an open rail.");
     return;
   }
-  put(".far-lead", `${chosen.rail} rail`);
+  put(".far-lead", chosen.lead);
   put(".far-mark", chosen.big);
   put(".far-frame", chosen.big_words);
-  put(".far-stroke", [stroke.speed_text, stroke.side_text === "centre" ? "no side" : `${stroke.side_text}, ${chosen.running}`,
+  put(".far-stroke", [stroke.speed_text, stroke.side_text === "centre" ? "no side" : [stroke.side_text, chosen.running].filter(Boolean).join(", "),
     stroke.height_text === "centre" ? "" : stroke.height_text].filter(Boolean).join(" · "));
   far.showModal();
 }

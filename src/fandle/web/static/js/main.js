@@ -7,6 +7,7 @@ import { farView, help } from "./help.js";
 import { makeHistory } from "./history.js";
 import { shortcuts } from "./keys.js";
 import { drawCount, drawMark } from "./marks-layer.js";
+import { drawRests } from "./rests-layer.js";
 import { layoutMenu } from "./menu.js";
 import { notePanel } from "./note.js";
 import { drawAnswer, drawChain, drawCountPanel, drawLines, drawTask } from "./panels.js";
@@ -20,24 +21,24 @@ const find = (id) => document.getElementById(id);
 const sheet = makeSheet(find("drawing"));
 
 let answer = JSON.parse(room.dataset.state);
-let state = stateOf(answer, new URLSearchParams(answer.address).get("rail"));
+let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
 
 // What the page asks about; everything else is drawn from the answer.
-function stateOf(reply, rail) {
+function stateOf(reply, rails) {
   const { speed, side, up, cue } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up, cue }, rail, method: reply.method, frame: reply.frame };
+  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.hit, method: reply.method, frame: reply.frame };
 }
 
-const question = () => ({ layout: state.layout, ...state.stroke, rail: state.rail ?? answer.chosen?.rail ?? null, method: state.method, frame: state.frame });
+const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
 function put(next) {
   state = next;
   wrong = new Set();
   drawBalls();
-  ask({ ...question(), rail: state.rail });
+  ask({ ...question(), rails: state.rails });
 }
 
 function change(next, kind) {
@@ -46,9 +47,9 @@ function change(next, kind) {
 }
 
 function accept(reply) {
-  const moved = JSON.stringify([reply.layout, reply.chosen?.rail]) !== JSON.stringify([answer.layout, answer.chosen?.rail]);
+  const moved = JSON.stringify([reply.layout, reply.chosen?.rails]) !== JSON.stringify([answer.layout, answer.chosen?.rails]);
   answer = reply;
-  state = { ...state, stroke: stateOf(reply, state.rail).stroke };
+  state = { ...state, stroke: stateOf(reply, state.rails).stroke };
   history.replaceState(null, "", `?${reply.address}`);
   steps.keep();
   find("save").href = `${room.dataset.save}?${reply.address}`;
@@ -97,8 +98,8 @@ const panel = ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.u
     change({ layout: { ...state.layout, balls, target } }, "remove");
   },
 });
-const drawStroke = strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind));
-const film = player(sheet, find("layer-film"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
+const drawStroke = strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit"));
+const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
 const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question);
 layoutMenu(urls, {
   state: () => state,
@@ -106,7 +107,7 @@ layoutMenu(urls, {
   onLayout: (edited, kind) => {
     chosen = null;
     const stroke = "side" in edited ? { side: edited.side } : {};
-    change({ layout: edited.layout, stroke, rail: edited.rail }, kind);
+    change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, kind);
   },
 });
 const helper = help(JSON.parse(room.dataset.words), urls, () => put(state));
@@ -127,6 +128,7 @@ function draw(moved = false) {
   const drawing = line && line.solved ? line.drawing : null;
   sheet.fit();
   path("shot", drawing?.shot);
+  path("after", drawing?.after.join(""));
   path("natural", drawing?.natural);
   path("aim-line", drawing?.aim_line);
   const ghost = find("ghost");
@@ -135,17 +137,18 @@ function draw(moved = false) {
     ghost.setAttribute("cx", drawing.ghost[0]);
     ghost.setAttribute("cy", drawing.ghost[1]);
   }
+  drawRests(sheet, find("layer-rests"), drawing);
   drawMark(sheet, find("layer-mark"), line, answer.frame);
   drawCount(sheet, find("layer-count"), answer.count);
-  drawTask(find("task"), answer.headline);
+  drawTask(find("task"), answer.headline, line?.rails === "straight");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
-  drawLines(find("lines"), answer, (rail) => change({ rail }, "rail"));
+  drawLines(find("lines"), answer, (rails) => change({ rails }, "rails"));
   drawCountPanel(find("count"), answer.count, (method) => change({ method }, "method"));
   drawChain(find("chain"), line);
-  drawStroke(answer.stroke);
-  film.load(drawing);
+  drawStroke(answer.stroke, answer.hit, answer.hit_text);
   notes.load(line, moved);
   drawBalls();
+  film.load(drawing);
 }
 
 find("add").addEventListener("click", async () => {

@@ -76,8 +76,8 @@ export function layoutMenu(urls, { state, onLayout, say }) {
     try {
       if (action) await actions[action]();
       if (how) {
-        const { layout, stroke, rail } = state();
-        onLayout(await post(urls.edit, JSON.stringify({ layout, how, side: stroke.side, rail })), how);
+        const { layout, stroke, rails, hit } = state();
+        onLayout(await post(urls.edit, JSON.stringify({ layout, how, side: stroke.side, rails, hit })), how);
       }
     } catch (fault) {
       say(fault.message);
@@ -89,7 +89,7 @@ export function layoutMenu(urls, { state, onLayout, say }) {
     event.target.value = "";
     if (!file) return;
     try {
-      onLayout({ layout: await post(urls.read, await file.text(), "text/plain"), rail: null }, "open");
+      onLayout({ layout: await post(urls.read, await file.text(), "text/plain"), rails: null }, "open");
     } catch (fault) {
       say(`${file.name}: ${fault.message}`);
     }

@@ -151,6 +151,7 @@ export function notePanel(element, sheet, group, urls, question) {
   function load(chosen, moved) {
     line = chosen && chosen.solved ? chosen.drawing.line : null;
     for (const key of keys) key.disabled = !line;
+    if (chosen?.rails === "straight") find("#tally").textContent = "Straight shots are not kept.";
     crossed.max = line ? line.whole : 8;
     if (moved) {
       close();

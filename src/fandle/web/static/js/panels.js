@@ -2,13 +2,13 @@
 
 import { html, svg } from "./dom.js";
 
-export function drawTask(element, headline) {
+export function drawTask(element, headline, straight) {
   element.replaceChildren();
   if (!headline.ball) {
     element.append(headline.way);
     return;
   }
-  element.append("Kick ", html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
+  element.append(straight ? "Shoot " : "Kick ", html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
 }
 
 export function drawAnswer(element, answer, { onFrame, onFar }) {
@@ -21,13 +21,13 @@ export function drawAnswer(element, answer, { onFrame, onFar }) {
   }
   if (!chosen.solved) {
     element.append(
-      html("p", { class: "lead" }, `Over the ${chosen.rail} rail`),
+      html("p", { class: "lead" }, `${chosen.way[0].toUpperCase()}${chosen.way.slice(1)}`),
       html("p", { class: "big" }, html("strong", {}, "no line")),
       html("p", { class: "other" }, `${chosen.reason[0].toUpperCase()}${chosen.reason.slice(1)}. Try another rail, speed or side.`));
     return;
   }
   element.append(
-    html("div", { class: "lead-row" }, html("p", { class: "lead" }, `Aim at the ${chosen.rail} rail`), farButton(onFar)),
+    html("div", { class: "lead-row" }, html("p", { class: "lead" }, chosen.lead), farButton(onFar)),
     html("p", { class: "big" }, html("strong", { id: "mark", class: chosen.big.length > 4 ? "wide" : "" }, chosen.big),
       html("span", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words))));
   if (chosen.other) {
@@ -57,18 +57,18 @@ function farButton(onFar) {
   return button;
 }
 
-export function drawLines(element, answer, onRail) {
+export function drawLines(element, answer, onRails) {
   const list = html("ol");
   for (const line of answer.lines) {
-    const chosen = answer.chosen && answer.chosen.rail === line.rail;
-    const button = html("button", { type: "button", "aria-pressed": String(chosen), class: line.solved ? "" : "off", "data-rail": line.rail },
+    const chosen = answer.chosen && answer.chosen.rails === line.rails;
+    const button = html("button", { type: "button", "aria-pressed": String(chosen), class: line.solved ? "" : "off", "data-rails": line.rails },
       html("span", { class: "name" }, line.name), html("span", { class: "why" }, line.why), html("span", { class: "at" }, line.mark));
-    button.addEventListener("click", () => onRail(line.rail));
+    button.addEventListener("click", () => onRails(line.rails));
     list.append(html("li", {}, button));
   }
-  const held = document.activeElement?.dataset?.rail;
+  const held = document.activeElement?.dataset?.rails;
   element.replaceChildren(list);
-  if (held) element.querySelector(`[data-rail="${held}"]`)?.focus();
+  if (held) element.querySelector(`[data-rails="${held}"]`)?.focus();
 }
 
 export function drawCountPanel(element, count, onMethod) {

@@ -1,55 +1,62 @@
-// Runs the shot along the computed path, at real speed. The path and its times come from Python.
+// Runs the shot along the computed paths, at real speed, every ball. Paths and times come from Python.
 
 import { svg } from "./dom.js";
 
 const SLOW = 0.25;
 
-export function player(sheet, group, parts) {
-  let film = [];
+// Along one stretch a ball is uniformly accelerated, so its Bézier parameter is time.
+function place(way, t) {
+  const piece = way.findLast((p) => p[0] <= t) ?? way[0];
+  const s = Math.min(Math.max((t - piece[0]) / piece[1], 0), 1);
+  const [, , ax, ay, bx, by, cx, cy] = piece;
+  const mix = (a, b, c) => (1 - s) ** 2 * a + 2 * s * (1 - s) * b + s * s * c;
+  return [mix(ax, bx, cx), mix(ay, by, cy)];
+}
+
+export function player(sheet, group, balls, parts) {
+  let ways = {};
   let moments = [];
+  let told = "";
   let time = 0;
+  let end = 0;
   let running = false;
   let started = 0;
   let slow = false;
   const still = window.matchMedia("(prefers-reduced-motion: reduce)");
-  const end = () => (film.length ? film.at(-1)[0] + film.at(-1)[1] : 0);
-
-  // Along one stretch the ball is uniformly accelerated, so its Bézier parameter is time.
-  function place(t) {
-    const piece = film.findLast((p) => p[0] <= t) ?? film[0];
-    const s = Math.min(Math.max((t - piece[0]) / piece[1], 0), 1);
-    const [, , ax, ay, bx, by, cx, cy] = piece;
-    const mix = (a, b, c) => (1 - s) ** 2 * a + 2 * s * (1 - s) * b + s * s * c;
-    return [mix(ax, bx, cx), mix(ay, by, cy)];
-  }
+  const empty = () => end === 0;
 
   function show() {
     group.replaceChildren();
-    parts.play.disabled = parts.step.disabled = parts.skip.disabled = film.length === 0;
+    parts.play.disabled = parts.step.disabled = parts.skip.disabled = empty();
     parts.play.textContent = running ? "Pause" : "Play it";
-    parts.moment.textContent = "";
-    if (!film.length || (time === 0 && !running)) return;
+    const idle = empty() || (time === 0 && !running);
+    sheet.element.classList.toggle("running-film", !idle);
+    parts.moment.textContent = idle ? told : "";
+    if (idle) return;
     const passed = moments.filter((m) => m.t <= time + 1e-9);
-    for (const m of passed.slice(1)) group.append(svg("circle", { class: "moment-dot", cx: m.at[0], cy: m.at[1], r: 4 * sheet.mmPerPixel() }));
-    const [x, y] = place(time);
-    group.append(svg("circle", { class: "runner", cx: x, cy: y, r: sheet.radius }));
+    for (const m of passed.slice(1)) group.append(svg("circle", { class: "moment-dot", cx: m.at[0], cy: m.at[1], r: 3 * sheet.mmPerPixel() }));
+    for (const [id, way] of Object.entries(ways)) {
+      const [x, y] = place(way, time);
+      group.append(svg("circle", { class: id === "cue" ? "runner" : "runner other", cx: x, cy: y, r: sheet.radius }));
+      if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, id));
+    }
     parts.moment.textContent = passed.length ? passed.at(-1).text : "";
   }
 
   function frame(now) {
     if (!running) return;
-    time = Math.min(time + ((now - started) / 1000) * (slow ? SLOW : 1), end());
+    time = Math.min(time + ((now - started) / 1000) * (slow ? SLOW : 1), end);
     started = now;
-    if (time >= end()) running = false;
+    if (time >= end) running = false;
     show();
     if (running) requestAnimationFrame(frame);
   }
 
   function toggle() {
-    if (!film.length) return;
-    if (time >= end()) time = 0;
+    if (empty()) return;
+    if (time >= end) time = 0;
     if (still.matches) {
-      time = end(); // no motion wanted: the end at once, the moments by stepping
+      time = end; // no motion wanted: the end at once, the moments by stepping
       show();
       return;
     }
@@ -60,16 +67,16 @@ export function player(sheet, group, parts) {
   }
 
   function step() {
-    if (!film.length) return;
+    if (empty()) return;
     running = false;
-    if (time >= end()) time = 0;
-    time = moments.find((m) => m.t > time + 1e-6)?.t ?? end();
+    if (time >= end) time = 0;
+    time = moments.find((m) => m.t > time + 1e-6)?.t ?? end;
     show();
   }
 
   function skip() {
     running = false;
-    time = end();
+    time = end;
     show();
   }
 
@@ -82,10 +89,13 @@ export function player(sheet, group, parts) {
   });
 
   function load(drawing) {
-    film = drawing ? drawing.film : [];
+    ways = drawing ? Object.fromEntries(Object.entries(drawing.films).filter(([, way]) => way.length)) : {};
     moments = drawing ? drawing.moments : [];
+    told = drawing ? drawing.told : "";
+    end = Object.keys(ways).length ? drawing.lasts : 0;
     running = false;
     time = 0;
+    for (const ball of balls.children) ball.toggleAttribute("data-moves", ball.dataset.ball in ways);
     show();
   }
 

@@ -4,9 +4,9 @@ const EDGE = 27; // drawing units of the dashed circle, the miscue limit
 const HALF = 56; // half the drawing
 const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, -1], ArrowUp: [0, 1] };
 
-export function strokePanel(element, onChange) {
+export function strokePanel(element, onChange, onHit) {
   const find = (id) => element.querySelector(id);
-  const [speed, side, height, cue] = ["#speed", "#side", "#height", "#cue"].map(find);
+  const [speed, side, height, cue, hit] = ["#speed", "#side", "#height", "#cue", "#hit"].map(find);
   const tip = find("#tip");
   const spot = find("#tip-spot");
   let limit = 1; // tips, as the server says
@@ -47,6 +47,7 @@ export function strokePanel(element, onChange) {
     sendTip("height");
   });
 
+  hit.addEventListener("input", () => onHit(Math.abs(hit.value) < 0.03 ? 0 : Number(hit.value)));
   cue.addEventListener("change", () => onChange({ cue: cue.value }, "cue"));
 
   function drag(event) {
@@ -72,7 +73,7 @@ export function strokePanel(element, onChange) {
     put(onGrid(Number(side.value) + way[0] * step), onGrid(Number(height.value) + way[1] * step), "tip keys");
   });
 
-  return function draw(stroke) {
+  return function draw(stroke, thickness, thicknessText) {
     limit = stroke.limit;
     for (const slider of [side, height]) [slider.min, slider.max] = [-limit, limit];
     const active = document.activeElement;
@@ -80,7 +81,9 @@ export function strokePanel(element, onChange) {
     if (active !== side) side.value = stroke.tips;
     if (active !== height) height.value = stroke.height;
     if (!tip.matches(":active")) show(stroke.tips, stroke.height);
+    if (active !== hit) hit.value = thickness;
     cue.value = stroke.cue;
+    find("#hit-out").textContent = thicknessText;
     find("#speed-out").textContent = stroke.speed_text;
     find("#side-out").textContent = stroke.side_text;
     find("#height-out").textContent = stroke.height_text;

@@ -1,0 +1,182 @@
+"""What is timed: each item a function without arguments. Inside the measured region: the call alone."""
+
+import ctypes
+import math
+import random
+import subprocess
+import tempfile
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from scipy.integrate import solve_ivp
+
+from fandle.core.layout import Ball, Layout
+from fandle.core.physics import bed, rack
+from fandle.core.physics import engine as e
+from fandle.core.physics.cloth import GRAVITY
+from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.strike import strike
+from fandle.core.shot import play
+from fandle.core.stroke import Stroke
+from fandle.core.table import standard_table
+
+TABLE = standard_table("pool-9ft")
+P = TABLE.params()
+START = np.array([0.2, 0.1, 2.8, 2.6, -2.6, 2.8, 2.0])  # rolling, with side; m, m/s
+RAILS = 4  # three rebounds, stopped at the fourth rail
+NONE = np.empty((0, 2))
+EVENTS, PIECES = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
+COUNTS = (1, 2, 4, 8, 16, 22)
+
+
+@kernel
+def shots(start: Floats, p: Floats, none: Floats, events: Floats, pieces: Floats, n: int) -> int:
+    """The three-rail shot n times."""
+    done = 0
+    for _ in range(n):
+        code, met, _ = e.run(
+            start[0], start[1], start[2], start[3], start[4], start[5], start[6],
+            p, none, 0, False, RAILS, events, pieces,
+        )  # fmt: skip
+        done += met + code
+    return done
+
+
+@kernel
+def crowd(state: Floats, scratch: Floats, p: Floats, events: Floats, pieces: Floats) -> int:
+    """All balls from the same start again."""
+    scratch[:] = state
+    return rack.play_all(scratch, p, events, pieces)[1]
+
+
+def c_twin() -> tuple[Callable[[int], None], float]:
+    """The shot in C, compiled here with -O3: n shots, and how far (m) its rails are from ours."""
+    folder = tempfile.mkdtemp()
+    library = f"{folder}/single.so"
+    source = str(Path(__file__).with_name("single.c"))
+    subprocess.run(["cc", "-O3", "-std=c99", "-shared", "-fPIC", "-o", library, source, "-lm"], check=True)
+    twin, doubles = ctypes.CDLL(library), ctypes.POINTER(ctypes.c_double)
+    start, params, out = START.copy(), P.copy(), np.zeros((8, 4))
+    given = [a.ctypes.data_as(doubles) for a in (start, params)]
+    met = out.ctypes.data_as(doubles)
+    twin.play_many(*given, RAILS, met, ctypes.c_long(1))
+    shots(START, P, NONE, EVENTS, PIECES, 1)
+    apart = float(np.abs(out[:RAILS, :2] - EVENTS[:RAILS, 3:5]).max())
+    return lambda n: twin.play_many(*given, RAILS, met, ctypes.c_long(n)), apart
+
+
+def by_integrator() -> np.ndarray:
+    """The same shot by scipy: force laws integrated, rails as its events, our cushion. Place at the end."""
+    mu_s, mu_r, r = P[bed.MU_S] * GRAVITY, P[bed.MU_R] * GRAVITY, P[bed.RADIUS]
+
+    def slide(_: float, s: np.ndarray) -> list[float]:
+        ux, uy = s[2] - s[5], s[3] + s[4]
+        slip = math.hypot(ux, uy) or 1.0
+        ax, ay = -mu_s * ux / slip, -mu_s * uy / slip
+        return [s[2], s[3], ax, ay, 2.5 * ay, -2.5 * ax]
+
+    def roll(_: float, s: np.ndarray) -> list[float]:
+        speed = math.hypot(s[2], s[3]) or 1.0
+        ax, ay = -mu_r * s[2] / speed, -mu_r * s[3] / speed
+        return [s[2], s[3], ax, ay, -ay, ax]
+
+    walls = [
+        lambda _, s: s[1] - r, lambda _, s: TABLE.width - r - s[1],
+        lambda _, s: s[0] - r, lambda _, s: TABLE.length - r - s[0],
+    ]  # fmt: skip
+
+    def rolls(_: float, s: np.ndarray) -> float:
+        return math.hypot(s[2] - s[5], s[3] + s[4]) - 1e-7
+
+    for stop in (*walls, rolls):
+        stop.terminal, stop.direction = True, -1.0  # type: ignore[attr-defined]
+    state, wz = START[:6].copy(), START[6]
+    met = 0
+    while True:
+        sliding = rolls(0.0, state) > 0.0
+        done = solve_ivp(
+            slide if sliding else roll, (0.0, 30.0), state, "DOP853", rtol=1e-9, atol=1e-11,
+            events=[*walls, rolls] if sliding else walls,
+        )  # fmt: skip
+        state = done.y[:, -1]
+        wz = math.copysign(max(abs(wz) - P[bed.DECAY] * done.t[-1], 0.0), wz)
+        rail = next((k for k in range(4) if len(done.t_events[k])), None)
+        if rail is None:
+            state[4:6] = -state[3], state[2]
+            continue
+        met += 1
+        if met == RAILS:
+            return state[:2]
+        nx, ny = bed.outward(rail)
+        state[2], state[3], state[4], state[5], wz, _, _ = bed.rebound(nx, ny, *state[2:], wz, P)
+        state[:2] += np.array([-nx, -ny]) * 1e-12  # off the wall, so that its event can rise again
+
+
+def two_threads(n: int) -> Callable[[int], Any]:
+    """n shots in each of so many threads, each with room of its own."""
+    rooms = [(np.empty_like(EVENTS), np.empty_like(PIECES)) for _ in range(2)]
+    pool = ThreadPoolExecutor(2)
+
+    def go(threads: int) -> None:
+        jobs = [pool.submit(shots, START, P, NONE, *rooms[k], n) for k in range(threads)]
+        for job in jobs:
+            job.result()
+
+    return go
+
+
+def break_layout() -> Layout:
+    """A full rack as it is broken: a hair between the balls, cue ball off the head spot."""
+    r, balls = TABLE.ball_radius + 1e-6, [Ball("cue", 2.0, 2.1)]
+    for row in range(5):
+        for k in range(row + 1):
+            x, y = 6 * TABLE.diamond_x + row * r * math.sqrt(3), 2 * TABLE.diamond_y + (2 * k - row) * r
+            balls.append(Ball(str(len(balls)), x / TABLE.diamond_x, y / TABLE.diamond_y))
+    return Layout(TABLE, "eight-ball", tuple(balls))
+
+
+def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
+    """So many balls lying anywhere, a firm stroke anywhere: forty such shots a call."""
+    rng = random.Random(count)
+    made = []
+    for _ in range(shots_each):
+        places: list[tuple[float, float]] = []
+        while len(places) < count:
+            x, y = rng.uniform(0.1, TABLE.length - 0.1), rng.uniform(0.1, TABLE.width - 0.1)
+            if all(math.hypot(x - a, y - b) > 2 * TABLE.ball_radius for a, b in places):
+                places.append((x, y))
+        state = np.zeros((count, rack.BALL_WIDTH))
+        state[:, :2], state[:, rack.ON] = places, 1.0
+        state[0, 2:7] = strike(rng.uniform(0, 6.28), *Stroke(4.0).array())
+        made.append(state)
+    events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
+    scratch = np.empty_like(made[0])
+
+    def go() -> None:
+        for state in made:
+            crowd(state, scratch, P, events, pieces)
+
+    return go
+
+
+def works() -> dict[str, Callable[[], Any]]:
+    """Items by name. The first three are those of the first slice, measured against it."""
+    from fandle.core.aim import solve_kick
+    from fandle.core.counts.every import count
+    from fandle.core.rails import Rail
+    from fandle.web.address import State
+    from fandle.web.view import answer
+
+    balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
+    layout, stroke = Layout(TABLE, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
+    start = START.tolist()
+    state, rack_of_fifteen, hard = State(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
+    return {
+        "three-rail shot": lambda: e.run(*start, P, NONE, 0, False, RAILS, EVENTS, PIECES),
+        "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
+        "whole answer to a drag": lambda: (answer(state), count("M2", layout, (Rail.FAR,))),
+        "full-rack break": lambda: play(rack_of_fifteen, hard, -0.035),
+    }
