@@ -10,11 +10,17 @@ ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
 from tests.browser.conftest import FLAGS, free_port, start_server  # noqa: E402
+from tests.core.crowd import triangle  # noqa: E402
 
 BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rails=far"
 CROWD = (
     "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5"
     "&target=3&method=M2&frame=sight&rails=near"
+)
+COMBINATION = "/?balls=cue:5.2,1.4;4:6.2,2.45;8:6.55,2.95;2:3.2,0.5&target=4&rails=straight&hit=-0.1&speed=2.2"
+RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;2:4.4,0.62;5:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
+BREAK = "/?game=eight-ball&target=1&speed=8&rails=straight&balls=cue:2,2.1;" + ";".join(
+    f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle()
 )
 # name, address, width, height, whole page, colour scheme, what to do first
 VIEWS = (
@@ -24,6 +30,9 @@ VIEWS = (
     ("table-crowd", CROWD, 1280, 800, False, "light", ""),
     ("table-note", BLOCKED, 1280, 800, False, "light", "[data-result=short]"),
     ("two-metres", BLOCKED, 844, 390, False, "light", "#far-open"),
+    ("combination", COMBINATION, 1280, 800, False, "light", ""),
+    ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
+    ("break", BREAK, 1280, 800, False, "light", ""),
     ("log", "/log", 1280, 800, False, "light", ""),
     ("log-phone", "/log", 390, 844, False, "dark", ""),
 )

@@ -343,11 +343,15 @@ def test_the_shot_is_played_stepped_and_skipped(page: Page) -> None:
     expect(page.locator("#moment")).to_contain_text("far rail, in")
     page.locator("#step").click()
     expect(page.locator("#moment")).to_contain_text("rolling")
-    page.locator("#skip").click()
+    page.locator("#step").click()
     expect(page.locator("#moment")).to_contain_text("meets the 7")
-    runner = page.locator("#layer-film .runner")
+    runner = page.locator("#layer-film .runner:not(.other)")
+    assert float(runner.get_attribute("cx") or 0) == pytest.approx(
+        float(page.locator("#ghost").get_attribute("cx") or 1), abs=0.1
+    )
+    page.locator("#skip").click()
+    expect(page.locator("#moment")).to_contain_text("Meets the 7")
     end = runner.get_attribute("cx")
-    assert end == page.locator("#ghost").get_attribute("cx")
     page.locator("#slow").click()
     page.keyboard.press("p")
     page.wait_for_timeout(400)
@@ -362,7 +366,7 @@ def test_reduced_motion_is_respected(page: Page) -> None:
     open_at(page)
     page.locator("#play").click()
     expect(page.locator("#play")).to_have_text("Play it")
-    expect(page.locator("#moment")).to_contain_text("meets the 7")
+    expect(page.locator("#moment")).to_contain_text("Meets the 7")
 
 
 def test_two_metre_view(page: Page) -> None:

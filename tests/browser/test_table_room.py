@@ -86,7 +86,7 @@ def test_either_frame_can_be_printed_large(page: Page) -> None:
 
 def test_rails_are_offered_and_refused_with_their_reason(page: Page) -> None:
     open_at(page)
-    assert page.locator("#lines button").count() == 4
+    assert page.locator("#lines button").count() == 5  # four rails, and straight
     ask_by(page, page.locator('#lines [data-rails="foot"]').click)
     expect(page.locator("#answer")).to_contain_text("no line")
     expect(page.locator("#answer")).to_contain_text("The 2 is on the way in")

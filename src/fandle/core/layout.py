@@ -2,19 +2,23 @@
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
-from fandle.core.pocket import noses, pocket_at
+from fandle.core.pocket import Point, noses, pocket_at
 from fandle.core.table import Table
 
 CUE = "cue"
 GAMES = ("eight-ball", "nine-ball", "ten-ball", "straight", "snooker", "three-cushion")
 MOST_BALLS = 22
-SLACK_M = 1e-6  # a frozen ball may be written this much into its neighbour
+SLACK_M = 5e-5  # a frozen ball may be written this much into its neighbour: an address keeps 0.03 mm
+FROZEN_M = 1e-6  # a ball this near to a rail is frozen to it
+PASSES = 100  # to part balls that are written into each other
+TOUCHING_M = 1e-15  # m: an overlap this small is rounding
 
 _POOL = {CUE, *(str(n) for n in range(1, 16))}
 _SNOOKER = {
@@ -62,15 +66,34 @@ class Layout:
                 return ball
         raise BadInputError(f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target")
 
-    def metres(self, ball: Ball) -> tuple[float, float]:
-        """A ball's centre in metres, at least one radius off every nose line it is frozen to."""
+    @cached_property
+    def places(self) -> dict[str, Point]:
+        """Centres in metres by id: off the noses, and no two balls into each other.
+
+        Balls written a hair into one another are moved apart, each half the way.
+        """
         table, r = self.table, self.table.ball_radius
-        x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
-        if abs(x - r) <= SLACK_M or abs(table.length - r - x) <= SLACK_M:
-            x = r if x < table.length / 2 else table.length - r
-        if abs(y - r) <= SLACK_M or abs(table.width - r - y) <= SLACK_M:
-            y = r if y < table.width / 2 else table.width - r
-        return x, y
+        balls = sorted(self.balls, key=lambda b: b.id)  # the order of the file must not show in the sums
+        places = np.array(
+            [(_off_nose(b.x * table.diamond_x, table.length, r), _off_nose(b.y * table.diamond_y, table.width, r))
+             for b in balls]
+        )  # fmt: skip
+        low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
+        inside = np.all((places >= low) & (places <= high), axis=1)
+        for _ in range(PASSES):
+            apart = places[:, None, :] - places[None, :, :]
+            gap = np.hypot(apart[..., 0], apart[..., 1])
+            np.fill_diagonal(gap, np.inf)
+            over = np.clip(2 * r - gap, 0.0, None)
+            if over.max(initial=0.0) < TOUCHING_M:
+                break
+            places += (apart * (0.5 * over / gap)[..., None]).sum(axis=1)
+            places[inside] = np.clip(places[inside], low, high)
+        return {ball.id: (x, y) for ball, (x, y) in zip(balls, places.tolist(), strict=True)}
+
+    def metres(self, ball: Ball) -> Point:
+        """A ball's centre in metres."""
+        return self.places[ball.id]
 
     def object_balls(self) -> tuple[Ball, ...]:
         """All balls but the cue ball, in the layout's order."""
@@ -93,6 +116,15 @@ class Layout:
         if wanted == CUE:
             raise BadInputError("target 'cue': choose an object ball to be hit", "target")
         return self.ball(wanted)
+
+
+def _off_nose(at: float, whole: float, r: float) -> float:
+    """A coordinate in metres, put exactly on the line it is frozen to or written into."""
+    if -SLACK_M <= at - r <= FROZEN_M:
+        return r
+    if -SLACK_M <= whole - r - at <= FROZEN_M:
+        return whole - r
+    return at
 
 
 def _check_ids(layout: Layout) -> None:

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from fandle.core.approach import BROKEN, finite_direction
 from fandle.core.errors import EngineError
-from fandle.core.layout import CUE, Ball, Layout
+from fandle.core.layout import CUE, Layout
 from fandle.core.path import Event, Piece, event_of, pieces_of
 from fandle.core.physics import engine as e
 from fandle.core.physics import rack
@@ -16,9 +16,6 @@ from fandle.core.physics.strike import strike
 from fandle.core.pocket import Point
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
-
-PASSES = 100  # to part balls that were written a hair into each other
-TOUCHING_M = 1e-15  # m: an overlap this small is rounding
 
 
 @dataclass(frozen=True)
@@ -63,7 +60,7 @@ def play(layout: Layout, stroke: Stroke, direction: float, impulse_steps: int | 
     # one order for the engine, whatever the file's: sums of rounded numbers depend on it
     balls = (layout.cue, *sorted(layout.object_balls(), key=lambda ball: ball.id))
     state = np.zeros((len(balls), rack.BALL_WIDTH))
-    state[:, :2] = _parted(layout, balls)
+    state[:, :2] = [layout.metres(ball) for ball in balls]
     state[:, rack.ON] = 1.0
     state[0, 2:7] = strike(finite_direction(direction), *stroke.array())
     events = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH))
@@ -95,22 +92,3 @@ def _told(
         rest,
         {name: tuple(way) for name, way in paths.items()},
     )
-
-
-def _parted(layout: Layout, balls: tuple[Ball, ...]) -> NDArray[np.float64]:
-    """Centres in metres; balls written a hair into each other are moved apart, each half the way."""
-    table = layout.table
-    r = table.ball_radius
-    places = np.array([layout.metres(ball) for ball in balls])
-    low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
-    inside = np.all((places >= low) & (places <= high), axis=1)
-    for _ in range(PASSES):
-        apart = places[:, None, :] - places[None, :, :]
-        gap = np.hypot(apart[..., 0], apart[..., 1])
-        np.fill_diagonal(gap, np.inf)
-        over = np.clip(2 * r - gap, 0.0, None)
-        if over.max() < TOUCHING_M:
-            break
-        places += (apart * (0.5 * over / gap)[..., None]).sum(axis=1)
-        places[inside] = np.clip(places[inside], low, high)
-    return places

@@ -40,7 +40,7 @@ export function player(sheet, group, balls, parts) {
       group.append(svg("circle", { class: id === "cue" ? "runner" : "runner other", cx: x, cy: y, r: sheet.radius }));
       if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, id));
     }
-    parts.moment.textContent = passed.length ? passed.at(-1).text : "";
+    parts.moment.textContent = time >= end ? told : passed.at(-1)?.text ?? "";
   }
 
   function frame(now) {
