@@ -9,7 +9,7 @@ from typing import Annotated, Any, NoReturn
 import typer
 from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer exports no base class
 
-from fandle.core.aim import Refusal, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.counts.base import NoCount
 from fandle.core.counts.every import all_counts, best_count
 from fandle.core.counts.every import count as count_over
@@ -18,6 +18,7 @@ from fandle.core.layout import Layout
 from fandle.core.rails import parse_rails
 from fandle.core.readout import direction_to, parse_aim
 from fandle.core.shot import play
+from fandle.core.solution import Refusal
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import STANDARD_NAMES, Table, standard_table
 from fandle.core.units import default_speed

@@ -10,13 +10,14 @@ import numpy as np
 import pytest
 from tests.conftest import fandle, make
 
-from fandle.core.aim import LINKS, Aim, Refusal, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.approach import approach, final_approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics.judge import outcome, scene_of
 from fandle.core.rails import Rail
 from fandle.core.readout import diamond_along, marks
+from fandle.core.solution import LINKS, Aim, Refusal
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table
 

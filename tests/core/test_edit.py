@@ -3,9 +3,10 @@
 import pytest
 from tests.conftest import make
 
-from fandle.core.aim import Aim, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.edit import Way, clear, edited, flip_end_to_end, flip_left_right, flipped_rail, swap_cue_and_target
 from fandle.core.rails import Rail
+from fandle.core.solution import Aim
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 

@@ -5,10 +5,10 @@ import math
 import pytest
 from tests.conftest import make
 
-from fandle.core.aim import Aim
 from fandle.core.layout import Layout
 from fandle.core.lines import candidates, in_the_way
 from fandle.core.rails import Rail
+from fandle.core.solution import Aim
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import Table
 from fandle.core.travel import clearance

@@ -7,11 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.conftest import make
 
-from fandle.core.aim import Aim, Solution, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
 from fandle.core.record import Result, Tried, figures, kick_title, off_by, set_up, wilson
+from fandle.core.solution import Aim, Solution
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 

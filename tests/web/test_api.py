@@ -11,9 +11,10 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.core.aim import Aim, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.counts.every import count
 from fandle.core.rails import Rail
+from fandle.core.solution import Aim
 from fandle.core.stroke import Stroke
 from fandle.core.table import standard_table
 from fandle.formats.answers import aim_json, count_json

@@ -3,9 +3,10 @@
 import math
 from dataclasses import dataclass
 
-from fandle.core.aim import Aim, Refusal, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail, rails_name
+from fandle.core.solution import Aim, Refusal
 from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
 

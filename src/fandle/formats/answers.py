@@ -3,11 +3,11 @@
 import math
 from typing import Any, Literal
 
-from fandle.core.aim import Aim, Refusal, Solution
 from fandle.core.counts.base import Count, NoCount
 from fandle.core.path import Event
 from fandle.core.readout import Marks, degrees
 from fandle.core.shot import Shot
+from fandle.core.solution import Aim, Refusal, Solution
 from fandle.core.stroke import Stroke
 from fandle.formats.base import Number, Strict
 

@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from fandle.core.aim import Aim, Refusal
 from fandle.core.counts.base import Count, NoCount, figure
 from fandle.core.layout import spoken
 from fandle.core.shot import Shot
+from fandle.core.solution import Aim, Refusal
 
 
 def shot(played: Shot) -> str:

@@ -6,9 +6,10 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from fandle.core.aim import Aim, Solution, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.rails import Rail
 from fandle.core.record import Result, kick_title, set_up
+from fandle.core.solution import Aim, Solution
 from fandle.core.stroke import Stroke
 from fandle.core.units import default_speed
 from fandle.formats.answers import marks_json, stroke_json

@@ -5,10 +5,11 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Path, Request
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.aim import Aim, Solution, solve_kick
+from fandle.core.aim import solve_kick
 from fandle.core.errors import BadInputError
 from fandle.core.rails import rails_name
 from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
+from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number

@@ -3,7 +3,7 @@
 import math
 from typing import Any
 
-from fandle.core.aim import Aim, Solution, add_chain
+from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES
@@ -14,6 +14,7 @@ from fandle.core.mirror import contacts, natural_direction
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, diamond_along, over
 from fandle.core.shot import play
+from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table

@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from fandle.core.physics.bed import RADIUS
 from fandle.core.physics.engine import (
     EV_RAIL,
     EVENT_WIDTH,
@@ -24,7 +25,7 @@ from fandle.core.physics.engine import (
 )
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.strike import strike
-from fandle.core.physics.touch import nearest_time
+from fandle.core.physics.touch import first_touch, nearest_time
 
 # outcomes of a direction
 HIT, BACKSTOP, BLOCKED, JAW, SHORT, OFF_RAIL, PAST = range(7)
@@ -93,6 +94,29 @@ def _offset(piece: Floats, t: float, target: Floats) -> float:
 
 
 @kernel
+def _leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: float) -> float:
+    """Offset of the target from the line of travel on one leg: where it is met, else where it is nearest.
+
+    NaN where the ball never gets to that leg.
+    """
+    best, least = math.nan, math.inf
+    for i in range(n_pieces):
+        q = pieces[i]
+        if q[9] != leg:
+            continue
+        dx, dy = q[2] - target[0], q[3] - target[1]
+        t = first_touch(dx, dy, q[4], q[5], q[6], q[7], reach, q[1])
+        if t < math.inf:
+            return _offset(q, t, target)
+        t = nearest_time(dx, dy, q[4], q[5], q[6], q[7], q[1])
+        away = math.hypot(dx + t * (q[4] + 0.5 * q[6] * t), dy + t * (q[5] + 0.5 * q[7] * t))
+        if away < least:
+            least = away
+            best = _offset(q, t, target)
+    return best
+
+
+@kernel
 def measure(
     theta: float,
     scene: Scene,
@@ -101,26 +125,34 @@ def measure(
 
     Metres; NaN where the rails are not met in this order.
     """
-    order, pieces = scene.order, scene.pieces
-    n = order.shape[0]
-    target = scene.balls[scene.target : scene.target + 1]
-    code, n_ev, n_pc = _play(theta, scene, target, n, False, n + 1)
-    if n_pc == 0 or _rails_met(scene.order, scene.events, n_ev) < n or pieces[n_pc - 1, 9] != n:
+    n = scene.order.shape[0]
+    _, n_ev, n_pc = _play(theta, scene, scene.balls[:0], n, False, n + 1)
+    if n_pc == 0 or _rails_met(scene.order, scene.events, n_ev) < n:
         return math.nan
-    if code == HIT_BALL:
-        return _offset(pieces[n_pc - 1], pieces[n_pc - 1, 1], target[0])
-    best, least = math.nan, math.inf
-    for i in range(n_pc):
-        q = pieces[i]
-        if q[9] != n:
-            continue
-        dx, dy = q[2] - target[0, 0], q[3] - target[0, 1]
-        t = nearest_time(dx, dy, q[4], q[5], q[6], q[7], q[1])
-        away = math.hypot(dx + t * (q[4] + 0.5 * q[6] * t), dy + t * (q[5] + 0.5 * q[7] * t))
-        if away < least:
-            least = away
-            best = _offset(q, t, target[0])
-    return best
+    return _leg_offset(scene.pieces, n_pc, n, scene.balls[scene.target], 2.0 * scene.p[RADIUS])
+
+
+@kernel
+def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
+    """Every direction played once, for all orders of rails: which are met, and the offset on every leg.
+
+    rails: (n, most) numbers of the rails met in order, −1 beyond; offsets: (n, most + 1), leg by leg,
+    as `measure` gives them. The scene's own order does not matter.
+    """
+    most = rails.shape[1]
+    target, reach = scene.balls[scene.target], 2.0 * scene.p[RADIUS]
+    for i in range(thetas.shape[0]):
+        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], 0, False, most + 1)
+        rails[i, :] = -1
+        met = 0
+        for k in range(n_ev):
+            if scene.events[k, 0] == EV_RAIL and met < most:
+                rails[i, met] = int(scene.events[k, 2])
+                met += 1
+        for leg in range(most + 1):
+            offsets[i, leg] = math.nan
+            if leg <= met:
+                offsets[i, leg] = _leg_offset(scene.pieces, n_pc, leg, target, reach)
 
 
 @kernel

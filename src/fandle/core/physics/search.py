@@ -10,8 +10,10 @@ from fandle.core.physics.judge import BACKSTOP, HIT, PAST, Scene, measure, outco
 
 # columns of a solution: direction, offset of the target (m), lowest and highest direction that hit
 SOLUTION_WIDTH = 4
-RAIL_GRID = 64, 16  # directions over the whole first rail, and within one such step near the target
-STRAIGHT_GRID = 24, 4  # the same over the target itself, straight at it
+# directions over the whole first rail (or the target itself), and within one such step near the
+# target, by the number of rails
+GRIDS = ((24, 4), (64, 16), (256, 8), (384, 8), (512, 8))
+ROUND, ROUND_FINE = 1080, 8  # the same round the whole circle, for all orders of rails at once
 SWING = 1.2  # a coarse step is refined if its ends come this many of its own swings near
 MOST_SOLUTIONS = 8
 MISS_END = 1e-11  # m: an offset this near to the one asked for is it
@@ -150,29 +152,25 @@ def _hunt(
 
 @kernel
 def _sample(
-    first: float,
-    last: float,
+    at: Floats,
+    values: Floats,
     goal: float,
     scene: Scene,
-    grid: tuple[int, int],
+    fine: int,
     thetas: Floats,
     exact: Floats,
 ) -> tuple[int, float]:
     """Directions worth playing for real, in rising order. Returns how many, and the best of them.
 
-    Those near the target, from a coarse grid over the rail refined where the target may lie,
-    and every direction that meets it as thickly as asked, marked in `exact`.
+    Those near the target, from a coarse grid of directions and offsets refined where the target
+    may lie, and every direction that meets it as thickly as asked, marked in `exact`.
     """
     reach = 2.0 * scene.p[RADIUS]
     n = 0
     best, best_miss = math.nan, math.inf
-    coarse, fine = grid
-    step = (last - first) / coarse
-    f_a = measure(first, scene)
-    for i in range(coarse):
-        a = first + i * step
-        b = a + step
-        f_b = measure(b, scene)
+    step = at[1] - at[0]
+    for i in range(at.shape[0] - 1):
+        a, f_a, f_b = at[i], values[i], values[i + 1]
         swing = abs(f_b - f_a)
         near = min(abs(f_a), abs(f_b)) < reach + SWING * swing
         if near or math.isnan(f_a) != math.isnan(f_b):
@@ -198,8 +196,20 @@ def _sample(
                 if abs(f_hi - goal) < best_miss:
                     best, best_miss = hi, abs(f_hi - goal)
                 lo, f_lo = hi, f_hi
-        f_a = f_b
     return n, best
+
+
+@kernel
+def _room(values: Floats, scene: Scene) -> int:
+    """How many coarse steps _sample may refine."""
+    reach = 2.0 * scene.p[RADIUS]
+    count = 0
+    for i in range(values.shape[0] - 1):
+        f_a, f_b = values[i], values[i + 1]
+        near = min(abs(f_a), abs(f_b)) < reach + SWING * abs(f_b - f_a)
+        if near or math.isnan(f_a) != math.isnan(f_b):
+            count += 1
+    return count
 
 
 @kernel
@@ -220,19 +230,18 @@ def _within(
 
 
 @kernel
-def solve(first: float, last: float, goal: float, scene: Scene, grid: tuple[int, int]) -> tuple[Floats, int, float]:
-    """All ways to meet the target over the rails of the scene, directions between first and last.
+def solve_from(at: Floats, values: Floats, goal: float, scene: Scene, fine: int) -> tuple[Floats, int, float]:
+    """The same from directions in equal steps and the target's offset at each, NaN off the order.
 
-    goal: wanted offset of the target from the line of travel (m, + = passing right of it);
-    grid: how many directions are looked at, RAIL_GRID or STRAIGHT_GRID.
     Returns (solutions, count, best): rows as SOLUTION_WIDTH says, and the direction nearest to
     what was asked even where it fails, NaN if no direction comes near.
     """
-    thetas = np.empty(3 * grid[0] * grid[1])
-    exact = np.zeros(3 * grid[0] * grid[1])
+    room = 3 * fine * _room(values, scene)
+    thetas = np.empty(room)
+    exact = np.zeros(room)
     solutions = np.empty((MOST_SOLUTIONS, SOLUTION_WIDTH))
-    n, best = _sample(first, last, goal, scene, grid, thetas, exact)
-    pace = (last - first) / (grid[0] * grid[1])
+    n, best = _sample(at, values, goal, scene, fine, thetas, exact)
+    pace = (at[1] - at[0]) / fine
     found = 0
     # the run of hits we are in: its first and last direction, what lies below, the exact one
     lowest, highest, below, aim = math.nan, math.nan, math.nan, math.nan
@@ -264,3 +273,18 @@ def solve(first: float, last: float, goal: float, scene: Scene, grid: tuple[int,
             lowest = math.nan
         code_a = code
     return solutions, found, best
+
+
+@kernel
+def solve(first: float, last: float, goal: float, scene: Scene, grid: tuple[int, int]) -> tuple[Floats, int, float]:
+    """All ways to meet the target over the rails of the scene, directions between first and last.
+
+    goal: wanted offset of the target from the line of travel (m, + = passing right of it);
+    grid: how many directions are looked at, one of GRIDS. Returns as `solve_from`.
+    """
+    at = np.empty(grid[0] + 1)
+    values = np.empty(grid[0] + 1)
+    for i in range(grid[0] + 1):
+        at[i] = first + i * (last - first) / grid[0]
+        values[i] = measure(at[i], scene)
+    return solve_from(at, values, goal, scene, grid[1])
