@@ -10,20 +10,22 @@ import typer
 from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer exports no base class
 
 from fandle.core.aim import solve_kick
+from fandle.core.bank import solve_bank
 from fandle.core.counts.base import NoCount
 from fandle.core.counts.every import all_counts, best_count
 from fandle.core.counts.every import count as count_over
 from fandle.core.errors import BadInputError, FandleError
+from fandle.core.instead import Instead, solve_instead
 from fandle.core.layout import Layout
 from fandle.core.rails import parse_rails
 from fandle.core.readout import direction_to, parse_aim
 from fandle.core.shot import play
-from fandle.core.solution import Refusal
+from fandle.core.solution import Aim, Refusal
 from fandle.core.stroke import Stroke, find_cue
 from fandle.core.table import STANDARD_NAMES, Table, standard_table
 from fandle.core.units import default_speed
 from fandle.formats import words
-from fandle.formats.answers import aim_json, count_json, shot_json
+from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
 from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, table_json
 
@@ -123,24 +125,48 @@ def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
 def aim(
     layout: LayoutArg,
     rails: Annotated[str, typer.Option(help="Rails in order, such as far.")],
-    kind: Annotated[str, typer.Option(help="kick; banks are not solved yet.")] = "kick",
+    kind: Annotated[str, typer.Option(help="kick or bank.")] = "kick",
     target: Target = None,
+    pocket: Annotated[str | None, typer.Option(help="Where a bank goes; left out: the widest window.")] = None,
     hit: Annotated[float, typer.Option(help="Thickness, -1 to 1 ball diameters right of full.")] = 0.0,
     speed: Speed = None,
     side: Side = 0.0,
     up: Up = 0.0,
     elevation: Elevation = 0.0,
     cue: CueName = None,
+    hold: Annotated[str | None, typer.Option(help="Hold this mark, like far:3@nose, and change the stroke.")] = None,
+    change: Annotated[str, typer.Option(help="With --hold: side, up or speed.")] = "side",
     as_json: Json = False,
 ) -> None:
-    """Find the corrected aim of a kick and prove it by playing it."""
-    _only_kicks(kind)
-    table_layout = _load(layout)
+    """Find the corrected aim of a kick or bank and prove it by playing it."""
+    table_layout, order = _load(layout), parse_rails(rails)
     stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
-    answer = solve_kick(table_layout, parse_rails(rails), stroke, target, hit)
-    _print(aim_json(answer)) if as_json else typer.echo(words.aim(answer))
+    answer: Aim | Instead | Refusal
+    if kind == "bank":
+        _not_with_banks(hit, hold)
+        answer = solve_bank(table_layout, order, stroke, target, pocket)
+    elif kind != "kick":
+        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind")
+    elif pocket is not None:
+        raise BadInputError(f"pocket {pocket!r}: a kick goes to a ball, give --kind bank with a pocket", "pocket")
+    elif hold is not None:
+        direction = _direction(table_layout, StrokeFile(aim=hold))
+        answer = solve_instead(table_layout, order, direction, stroke, change, target, hit)
+    else:
+        answer = solve_kick(table_layout, order, stroke, target, hit)
+    if as_json:
+        _print(instead_json(answer) if isinstance(answer, Instead) else aim_json(answer))
+    else:
+        typer.echo(words.instead(answer) if isinstance(answer, Instead) else words.aim(answer))
     if isinstance(answer, Refusal):
         raise typer.Exit(NO_ANSWER)
+
+
+def _not_with_banks(hit: float, hold: str | None) -> None:
+    if hit:
+        raise BadInputError("a bank has its own thickness: leave --hit out", "hit")
+    if hold is not None:
+        raise BadInputError("only the mark of a kick can be held: leave --hold out", "hold")
 
 
 @app.command(epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")

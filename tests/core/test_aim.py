@@ -14,7 +14,8 @@ from fandle.core.aim import solve_kick
 from fandle.core.approach import approach, final_approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
-from fandle.core.physics.judge import outcome, scene_of
+from fandle.core.physics.judge import outcome
+from fandle.core.physics.scene import scene_of
 from fandle.core.rails import Rail
 from fandle.core.readout import diamond_along, marks
 from fandle.core.solution import LINKS, Aim, Refusal

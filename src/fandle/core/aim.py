@@ -10,7 +10,7 @@ from fandle.core.approach import Approach, approach, final_approach
 from fandle.core.chain import add_chain
 from fandle.core.layout import Layout
 from fandle.core.physics import search
-from fandle.core.physics.judge import sweep
+from fandle.core.physics.kick import sweep
 from fandle.core.question import Question, ask, question_circle
 from fandle.core.rails import Rail
 from fandle.core.readout import diamond_along, marks, over

@@ -31,22 +31,10 @@ def _links(question: Question, stroke: Stroke, solution: Solution, mirror: float
     Where one of the aims between does not exist, its link is 0 and the next one carries both.
     Where only a thinner hit than asked is open, a last link "thickness" says what that costs.
     """
-    table = question.layout.table
-    standard = table.standard_twin()
-    plain = stroke.plain()
-    level = Stroke(stroke.speed, stroke.side, stroke.up)
     full = solution.miss_mm < FULL_MM
-    steps = (
-        (replace(standard, cushion_compression=0.0), plain),
-        (standard, plain),
-        (standard, Stroke(stroke.speed, side=stroke.side)),
-        (standard, level),
-        (table, level),
-        (table, stroke),
-    )
     directions: list[float] = [mirror, natural]
     asked: tuple[Table, Stroke] | None = None
-    for step in steps:
+    for step in steps(question.layout.table, stroke):
         direction = None if step == asked else _partial(question, *step, directions[-1])
         directions.append(directions[-1] if direction is None else direction)
         asked = step
@@ -57,6 +45,21 @@ def _links(question: Question, stroke: Stroke, solution: Solution, mirror: float
     if not full:
         links.append(Link(THICKNESS, solution.corrected.nose - points[-1]))
     return tuple(links)
+
+
+def steps(table: Table, stroke: Stroke) -> tuple[tuple[Table, Stroke], ...]:
+    """The aims between, each with one thing more: on which table and with which stroke."""
+    standard = table.standard_twin()
+    plain = stroke.plain()
+    level = Stroke(stroke.speed, stroke.side, stroke.up)
+    return (
+        (replace(standard, cushion_compression=0.0), plain),
+        (standard, plain),
+        (standard, Stroke(stroke.speed, side=stroke.side)),
+        (standard, level),
+        (table, level),
+        (table, stroke),
+    )
 
 
 def _partial(question: Question, table: Table, stroke: Stroke, near: float) -> float | None:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.mirror import natural_direction, rail_line
-from fandle.core.physics.judge import Scene, scene_of
+from fandle.core.physics.scene import Scene, scene_of
 from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.readout import crossing, rail_ahead

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from fandle.core.approach import Approach
+from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks
 
@@ -29,10 +30,20 @@ class Link:
 
 
 @dataclass(frozen=True)
+class ObjectContact:
+    """How a banked ball is met: the cut (degrees) and the cue ball's centre then, in diamonds."""
+
+    cut_deg: float
+    ghost: Point
+
+
+@dataclass(frozen=True)
 class Solution:
     """One verified aim. window: how far the mark at the nose (mm), the cue (degrees), may be off.
 
-    mark_rail: where the marks are read, the first rail or the one behind the target.
+    mark_rail: where the marks are read, the first rail or the one behind the target. Of a bank
+    (`pocket` and `contact` given) rails, marks, window and cushions are the object ball's, and
+    `direction` is the cue's.
     """
 
     rails: tuple[Rail, ...]
@@ -49,6 +60,8 @@ class Solution:
     window_deg: float
     cushions: tuple[Cushion, ...]
     shot: Approach
+    pocket: str | None = None
+    contact: ObjectContact | None = None
 
     @property
     def window_mm(self) -> float:

@@ -4,6 +4,7 @@ import math
 from typing import Any, Literal
 
 from fandle.core.counts.base import Count, NoCount
+from fandle.core.instead import Instead
 from fandle.core.path import Event
 from fandle.core.readout import Marks, degrees
 from fandle.core.shot import Shot
@@ -43,8 +44,22 @@ class CushionAnswer(Strict):
     out_deg: Number
 
 
+class PlaceAnswer(Strict):
+    """A ball's centre, diamonds."""
+
+    x: Number
+    y: Number
+
+
+class ObjectContactAnswer(Strict):
+    """How a banked ball is met: the cut, and the cue ball's centre then."""
+
+    cut_deg: Number
+    ghost: PlaceAnswer
+
+
 class SolutionAnswer(Strict):
-    """One verified aim."""
+    """One verified aim. Of a bank all but `direction` is the object ball's, and two parts are added."""
 
     mirror: MarksAnswer
     natural: MarksAnswer
@@ -54,6 +69,8 @@ class SolutionAnswer(Strict):
     fullness: Number
     window_mm: WindowAnswer
     cushions: list[CushionAnswer]
+    pocket: str | None = None
+    object_contact: ObjectContactAnswer | None = None
 
 
 class AimAnswer(SolutionAnswer):
@@ -66,16 +83,6 @@ class AimAnswer(SolutionAnswer):
     others: list[SolutionAnswer]
 
 
-class RefusedAnswer(Strict):
-    """No aim, and why."""
-
-    solved: Literal[False]
-    target: str
-    rails: list[str]
-    reason_code: Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
-    reason: str
-
-
 class StrokeAnswer(Strict):
     """A stroke: m/s, fractions of the radius, degrees, and the cue by name."""
 
@@ -84,6 +91,30 @@ class StrokeAnswer(Strict):
     up: Number
     elevation: Number
     cue: str
+
+
+class InsteadAnswer(Strict):
+    """The mark held, the stroke changed: `value` of what was changed, and further values that do."""
+
+    solved: Literal[True]
+    target: str
+    rails: list[str]
+    change: Literal["side", "up", "speed"]
+    value: Number
+    stroke: StrokeAnswer
+    direction: Number
+    miss_mm: Number
+    others: list[Number]
+
+
+class RefusedAnswer(Strict):
+    """No aim, and why."""
+
+    solved: Literal[False]
+    target: str
+    rails: list[str]
+    reason_code: Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
+    reason: str
 
 
 class NumberAnswer(Strict):
@@ -146,13 +177,6 @@ class EventAnswer(Strict):
     speed_after: Number | None
 
 
-class PlaceAnswer(Strict):
-    """A ball's centre, diamonds."""
-
-    x: Number
-    y: Number
-
-
 class ShotAnswer(Strict):
     """A shot as played."""
 
@@ -179,8 +203,33 @@ def stroke_json(stroke: Stroke) -> dict[str, Any]:
     }
 
 
+def instead_json(answer: Instead | Refusal) -> dict[str, Any]:
+    """The answer of `aim --hold`."""
+    if isinstance(answer, Refusal):
+        return aim_json(answer)
+    return {
+        "solved": True,
+        "target": answer.target,
+        "rails": [r.value for r in answer.rails],
+        "change": answer.change,
+        "value": answer.value,
+        "stroke": stroke_json(answer.stroke),
+        "direction": degrees(answer.direction),
+        "miss_mm": answer.miss_mm,
+        "others": list(answer.others),
+    }
+
+
+def _contact_json(s: Solution) -> dict[str, Any]:
+    if s.contact is None:
+        return {}
+    x, y = s.contact.ghost
+    return {"pocket": s.pocket, "object_contact": {"cut_deg": s.contact.cut_deg, "ghost": {"x": x, "y": y}}}
+
+
 def _solution_json(s: Solution) -> dict[str, Any]:
     return {
+        **_contact_json(s),
         "mirror": marks_json(s.mirror),
         "natural": marks_json(s.natural),
         "corrected": marks_json(s.corrected),

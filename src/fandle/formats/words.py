@@ -3,9 +3,10 @@
 from typing import Any
 
 from fandle.core.counts.base import Count, NoCount, figure
+from fandle.core.instead import Instead
 from fandle.core.layout import spoken
 from fandle.core.shot import Shot
-from fandle.core.solution import Aim, Refusal
+from fandle.core.solution import Aim, Refusal, Solution
 
 
 def shot(played: Shot) -> str:
@@ -29,15 +30,32 @@ def aim(answer: Aim | Refusal) -> str:
     if isinstance(answer, Refusal):
         return f"no: {answer.reason}"
     best = answer.best
-    rail = best.rails[0]
+    rail = best.mark_rail
     sight = "" if best.corrected.sight is None else f", or sight through {best.corrected.sight:.2f}"
     lines = [
         f"aim at the {rail} rail, {best.corrected.nose:.2f} at the nose{sight}",
+        *_bank_lines(best),
         f"mirror in the noses  {best.mirror.nose:6.2f}",
     ]
     lines += [f"{link.link:<20} {link.shift:+6.2f}" for link in answer.chain if abs(link.shift) >= 0.005]
     lines.append(f"window {best.window_less_mm:.0f} mm less, {best.window_more_mm:.0f} mm more")
     return "\n".join(lines)
+
+
+def _bank_lines(best: Solution) -> list[str]:
+    if best.contact is None:
+        return []
+    x, y = best.contact.ghost
+    return [
+        f"that is the object ball's mark, into {best.pocket}",
+        f"the cue ball meets it from {x:.2f}, {y:.2f}: a cut of {best.contact.cut_deg:.0f}°",
+    ]
+
+
+def instead(answer: Instead) -> str:
+    """A stroke for a held mark."""
+    unit = " m/s" if answer.change == "speed" else " of the radius"
+    return f"hold the mark and play {answer.change} {answer.value:.3f}{unit}"
 
 
 def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:

@@ -1,0 +1,58 @@
+"""What a direction is judged against: one bundle of arrays, so that one scene serves one thread."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from fandle.core.physics.engine import EVENT_WIDTH, MOST_EVENTS, MOST_PIECES, PIECE_WIDTH
+from fandle.core.physics.jit import Floats, Ints
+from fandle.core.physics.rack import BALL_WIDTH, ON
+from fandle.core.physics.rack import MOST_EVENTS as MOST_CROWD_EVENTS
+from fandle.core.physics.rack import MOST_PIECES as MOST_CROWD_PIECES
+
+KICK = -1  # in place of a pocket: the cue ball is to meet the target
+
+
+class Scene(NamedTuple):
+    """A question for the kernels. Metres; `stroke` as Stroke.array gives it.
+
+    balls: (n, 2) object balls, `target` the place of the target among them; order: rails by
+    number; pocket: where the target is to be banked, by number, or KICK; goal: the middle of that
+    pocket's mouth; the rest is room for the engines to write in.
+    """
+
+    origin: Floats
+    stroke: Floats
+    p: Floats
+    balls: Floats
+    target: int
+    order: Ints
+    pocket: int
+    goal: Floats
+    events: Floats
+    pieces: Floats
+    crowd: Floats
+    crowd_events: Floats
+    crowd_pieces: Floats
+
+
+def scene_of(
+    origin: Floats,
+    stroke: Floats,
+    p: Floats,
+    balls: Floats,
+    target: int,
+    order: Ints,
+    pocket: int = KICK,
+    goal: tuple[float, float] = (0.0, 0.0),
+) -> Scene:
+    """A scene with room of its own to write in."""
+    crowd = np.zeros((len(balls) + 1, BALL_WIDTH))
+    crowd[:, ON] = 1.0
+    crowded = pocket != KICK
+    return Scene(
+        origin, stroke, p, balls, target, order, pocket, np.array(goal),
+        np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)), crowd,
+        np.empty((MOST_CROWD_EVENTS if crowded else 1, EVENT_WIDTH)),
+        np.empty((MOST_CROWD_PIECES if crowded else 1, PIECE_WIDTH)),
+    )  # fmt: skip
