@@ -241,21 +241,21 @@ def _refuse(
     blocker = _on_the_way(question, stroke)
     if blocker is not None:
         return refusal("blocked", f"{blocker} is between the cue ball and {ball}")
+    never = refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
     if not nearest:
-        return refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
+        return never
     _, question, theta = min(nearest, key=lambda found: found[0])
-    code = int(kernels.bank_outcome(theta, question.scene(layout.table, stroke)))
-    what, rest = divmod(code, 1000)
+    what, rest = divmod(int(kernels.bank_outcome(theta, question.scene(layout.table, stroke))), 1000)
     other, leg = divmod(rest, 10)
-    if what == outcomes.KISS:
-        return refusal("double_kiss", f"cue ball and {ball} meet again before it gets there")
     if what == outcomes.BLOCKED:
         return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
     if what == outcomes.JAW:
         return refusal("jaw", f"{ball} would meet a jaw, not the {rails[leg]} rail")
-    if what == outcomes.SHORT:
-        return refusal("short_of_speed", f"{ball} stops before it gets there: play it firmer")
-    return refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
+    told = {
+        outcomes.KISS: ("double_kiss", f"cue ball and {ball} meet again before it gets there"),
+        outcomes.SHORT: ("short_of_speed", f"{ball} stops before it gets there: play it firmer"),
+    }
+    return refusal(*told[what]) if what in told else never
 
 
 def _on_the_way(question: BankQuestion, stroke: Stroke) -> str | None:

@@ -61,7 +61,7 @@ def solve_instead(
     scene = question.scene(layout.table, stroke)
 
     def offset(value: float) -> float:
-        scene.stroke[:] = replace(stroke, **{change: value}).array()
+        scene.stroke[:] = _changed(stroke, change, value).array()
         return float(measure(direction, scene)) - question.offset
 
     values = _values(stroke, change)
@@ -78,12 +78,18 @@ def solve_instead(
             good.append((root, off))
     if good:
         (best, off), *more = good
-        changed = replace(stroke, **{change: best})
+        changed = _changed(stroke, change, best)
         others = tuple(root for root, _ in more)
         return Instead(rails, question.target, change, changed, direction, abs(off) * 1000, others)
     if roots:
-        return refuse(question, replace(stroke, **{change: roots[0]}), direction)
+        return refuse(question, _changed(stroke, change, roots[0]), direction)
     return _out_of_range(question, change, offsets)
+
+
+def _changed(stroke: Stroke, change: str, value: float) -> Stroke:
+    if change == "side":
+        return replace(stroke, side=value)
+    return replace(stroke, up=value) if change == "up" else replace(stroke, speed=value)
 
 
 def _values(stroke: Stroke, change: str) -> list[float]:

@@ -2,9 +2,12 @@
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise, product
 
-from fandle.core.aim import solve_kick
+from fandle.core.aim import solve_all, solve_kick
+from fandle.core.bank import solve_bank
 from fandle.core.layout import Ball, Layout, spoken
+from fandle.core.mirror import natural_direction, turns
 from fandle.core.rails import Rail, rails_name
 from fandle.core.solution import Aim, Refusal
 from fandle.core.stroke import Stroke
@@ -50,6 +53,52 @@ def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: f
     kicks = [_line(layout, stroke, (rail,), target, hit) for rail in Rail]
     straight = _line(layout, stroke, (), target, hit)
     return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
+
+
+def orders(count: int) -> list[tuple[Rail, ...]]:
+    """Every order of so many rails in which none follows itself."""
+    return [order for order in product(Rail, repeat=count) if all(a != b for a, b in pairwise(order))]
+
+
+def kick_lines(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+) -> list[Line]:
+    """Every kick over so many rails, widest window first, without chains.
+
+    Refused are only told those orders whose natural line goes over the rails as asked.
+    """
+    wanted = [order for count in counts for order in orders(count)]
+    found = []
+    for rails, answer in solve_all(layout, stroke, wanted, target, hit).items():
+        aimed = _aimable(answer)
+        if isinstance(aimed, Aim):
+            found.append(Line(rails, aimed, _why(layout, aimed, hit)))
+        elif _has_natural(layout, rails, target):
+            found.append(Line(rails, aimed, aimed.reason))
+    return sorted(found, key=lambda line: (-line.window_deg, len(line.rails)))
+
+
+def bank_lines(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+) -> list[Line]:
+    """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
+    found = []
+    for rails in (order for count in counts for order in orders(count)):
+        answer = solve_bank(layout, rails, stroke, target, pocket, with_chain=False)
+        if isinstance(answer, Aim):
+            best = answer.best
+            why = f"into {best.pocket}, {best.window_mm:.0f} mm wide"
+            found.append(Line(rails, answer, why))
+        elif len(rails) == 1:
+            found.append(Line(rails, answer, answer.reason))
+    return sorted(found, key=lambda line: (-line.window_deg, len(line.rails)))
+
+
+def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) -> bool:
+    table, start = layout.table, layout.metres(layout.cue)
+    goal = layout.metres(layout.require_target(target))
+    direction = natural_direction(table, rails, start, goal, table.ball_radius)
+    return direction is not None and turns(table, rails, start, direction, table.ball_radius) is not None
 
 
 def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:

@@ -54,6 +54,16 @@ def natural_direction(
     return math.atan2(dy, dx) - math.asin(aside / away)
 
 
+def turns(table: Table, rails: Sequence[Rail], start: Point, direction: float, inset: float) -> list[Point] | None:
+    """Where a natural line turns, m; None where it would meet another rail than the next one first."""
+    points = contacts(table, rails, start, direction, inset)
+    low, slack = inset - 1e-9, 1e-9
+    inside = all(
+        low <= x <= table.length - inset + slack and low <= y <= table.width - inset + slack for x, y in points
+    )
+    return points if inside and len(points) == len(rails) else None
+
+
 def contacts(table: Table, rails: Sequence[Rail], start: Point, direction: float, inset: float) -> list[Point]:
     """Points (m) at which a straight line in `direction` turns at each rail, folded back in order."""
     points: list[Point] = []
