@@ -121,13 +121,77 @@ def test_standard_input_and_a_home_made_table(pool: Table) -> None:
     assert abs(links["table"]) > 0.01
 
 
+def test_a_three_rail_kick_holds_in_a_fresh_process(call: Any, tmp_path: Path) -> None:
+    path = tmp_path / "open.fandle.json"
+    balls = [{"id": "cue", "x": 0.6, "y": 0.4}, {"id": "7", "x": 6.0, "y": 0.9}, {"id": "2", "x": 3.2, "y": 0.9}]
+    path.write_text(json.dumps({**CONTRACT_LAYOUT, "balls": balls}))
+    stroke = ["--speed", "4.4", "--side", "0.2"]
+    aim = call("aim", str(path), "--rails", "far,foot,near", *stroke, "--json").json()
+    assert aim["solved"]
+    assert [c["rail"] for c in aim["cushions"]] == ["far", "foot", "near"]
+    assert sum(link["shift"] for link in aim["chain"]) == pytest.approx(
+        aim["corrected"]["nose"] - aim["mirror"]["nose"]
+    )
+    done = fandle("simulate", str(path), "--direction", repr(aim["direction"]), *stroke, "--json")
+    events = [ev for ev in json.loads(done.stdout)["events"] if ev["ball"] == "cue"]
+    assert [ev.get("rail") for ev in events[:3]] == ["far", "foot", "near"]
+    assert (events[3]["kind"], events[3]["other"]) == ("ball", "7")
+
+
+def test_a_bank_answers_as_the_contract_says_and_goes_in(call: Any, tmp_path: Path) -> None:
+    path = tmp_path / "bank.fandle.json"
+    balls = [{"id": "cue", "x": 3.0, "y": 2.5}, {"id": "7", "x": 5.0, "y": 1.2}, {"id": "2", "x": 1.0, "y": 3.0}]
+    path.write_text(json.dumps({**CONTRACT_LAYOUT, "balls": balls}))
+    args = ["aim", str(path), "--rails", "near", "--kind", "bank", "--speed", "3"]
+    aim = call(*args, "--json").json()
+    assert aim["solved"]
+    assert aim["pocket"] == "foot-far"
+    assert aim["miss_mm"] < 1
+    assert set(aim["object_contact"]) == {"cut_deg", "ghost"}
+    assert set(aim["object_contact"]["ghost"]) == {"x", "y"}
+    shot = json.loads(
+        fandle("simulate", str(path), "--direction", repr(aim["direction"]), "--speed", "3", "--json").stdout
+    )
+    seven = [ev for ev in shot["events"] if ev["ball"] == "7"]
+    assert [ev["kind"] for ev in seven] == ["rail", "pocket"]
+    assert (seven[0]["rail"], seven[1]["pocket"]) == ("near", "foot-far")
+    assert shot["rest"]["7"] is None
+    assert "into foot-far" in call(*args).out
+    refused = call(*args, "--pocket", "head-near", "--json")
+    assert refused.code == 1
+    assert refused.json()["reason_code"] in ("no_such_line", "jaw", "short_of_speed")
+
+
+def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
+    args = ["aim", str(layout_file), "--rails", "far", "--speed", "3", "--hold", "far:2.75@nose"]
+    held = call(*args, "--json").json()
+    assert held["solved"]
+    assert held["change"] == "side"
+    again = call(
+        "aim", str(layout_file), "--rails", "far", "--speed", "3", f"--side={held['value']!r}", "--json"
+    ).json()
+    assert again["corrected"]["nose"] == pytest.approx(2.75, abs=1e-4)
+    assert "hold the mark and play side" in call(*args).out
+    far_off = call("aim", str(layout_file), "--rails", "far", "--hold", "far:0.5", "--change", "up", "--json")
+    assert far_off.code == 1
+    assert far_off.json()["solved"] is False
+
+
 @pytest.mark.parametrize(
     ("args", "words"),
     [
         (["aim", "LAYOUT"], "--rails"),
         (["aim", "LAYOUT", "--rails", "up"], "unknown rail 'up'"),
-        (["aim", "LAYOUT", "--rails", "far,foot"], "one rail"),
-        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank"], "kind 'bank'"),
+        (["aim", "LAYOUT", "--rails", "far,foot,near,head,far"], "5 rails: give at most 4"),
+        (["aim", "LAYOUT", "--rails", "far,far"], "twice running"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "curve"], "unknown kind 'curve'"),
+        (["aim", "LAYOUT", "--rails", "far", "--pocket", "side-far"], "--kind bank"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--pocket", "hole"], "unknown pocket 'hole'"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hit", "0.2"], "leave --hit out"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hold", "far:3"], "leave --hold out"),
+        (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
+        (["count", "LAYOUT", "--method", "M3", "--kind", "bank"], "not counted"),
+        (["simulate", "LAYOUT", "--direction", "0", "--elevation", "45", "--speed", "5"], "leaps"),
         (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),
         (["aim", "LAYOUT", "--rails", "far", "--side", "0.4", "--up", "0.4"], "miscue"),
         (["aim", "LAYOUT", "--rails", "far", "--cue", "broom"], "unknown cue"),

@@ -200,7 +200,7 @@ def count(
 
 def _only_kicks(kind: str) -> None:
     if kind != "kick":
-        raise BadInputError(f"kind {kind!r} is not solved by this version: use kick", "kind")
+        raise BadInputError(f"kind {kind!r} is not counted by this version: use kick", "kind")
 
 
 @app.command(epilog="Example: fandle table pool-9ft --json")

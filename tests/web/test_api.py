@@ -95,6 +95,54 @@ def test_the_film_says_how_the_ball_sets_off(client: TestClient) -> None:
     assert texts == ["struck, still sliding", "struck, rolling at once"]
 
 
+def test_long_lists_follow_by_themselves(client: TestClient) -> None:
+    """With an order chosen the answer does not wait for the list; without one it needs it to choose."""
+    quick = ask(client, rails="far,foot", count="2", speed=4.0)
+    assert quick["lines"] is None
+    assert quick["chosen"]["rails"] == "far,foot"
+    reply = client.post(address.LINES, json={**QUESTION, "count": "2", "speed": 4.0})
+    names = [line["rails"] for line in reply.json()["lines"]]
+    assert "far,foot" in names
+    assert all(len(name.split(",")) == 2 for name in names)
+    best = ask(client, rails=None, count="2", speed=4.0)
+    assert best["lines"][0]["rails"] == best["chosen"]["rails"] == names[0]
+
+
+def test_a_bank_is_answered_with_its_contact_and_its_mirror(client: TestClient) -> None:
+    balls = [{"id": "cue", "x": 3.0, "y": 2.5}, {"id": "7", "x": 5.0, "y": 1.2}]
+    layout = {**CONTRACT_LAYOUT, "balls": balls}
+    got = ask(client, layout=layout, kind="bank", rails=None, side=0.0, speed=3.0)
+    chosen = got["chosen"]
+    assert chosen["contact"].startswith("into foot-far, cut 34°")
+    assert chosen["lead"] == "Bank the 7 at the near rail"
+    assert chosen["drawing"]["line"] is None
+    assert len(chosen["drawing"]["mirror"]["tables"]) == 2
+    assert "pocket=side-far" in ask(client, layout=layout, kind="bank", pocket="side-far", rails="near")["address"]
+
+
+def test_the_mirror_view_is_straight_where_nothing_bends(client: TestClient) -> None:
+    """The natural line is one straight stroke from the cue ball to the last image of the target."""
+    mirror = ask(client, rails="far,foot", count="2", speed=4.0, side=0.0)["chosen"]["drawing"]["mirror"]
+    start, end = (tuple(map(float, part.split())) for part in mirror["natural"][1:].split("L"))
+    cue = next(ball["at"] for ball in mirror["tables"][0]["balls"] if ball["id"] == "cue")
+    target = next(ball["at"] for ball in mirror["tables"][-1]["balls"] if ball["id"] == "7")
+    assert start == pytest.approx(cue)
+    assert end == pytest.approx(target)
+    assert [joint["rail"] for joint in mirror["joints"]] == ["far", "foot"]
+
+
+def test_a_held_mark_gives_a_stroke_or_a_reason(client: TestClient) -> None:
+    held = {"question": {**QUESTION, "side": 0.0}, "mark": 2.75, "change": "side"}
+    got = client.post(address.INSTEAD, json=held).json()
+    assert got["solved"]
+    again = ask(client, side=round(got["stroke"]["side"], 4))
+    assert again["chosen"]["answer"]["corrected"]["nose"] == pytest.approx(2.75, abs=2e-3)  # addresses keep four places
+    none = client.post(address.INSTEAD, json={**held, "mark": 0.2, "change": "up"}).json()
+    assert (none["solved"], bool(none["reason"])) == (False, True)
+    straight = {**held, "question": {**QUESTION, "rails": "straight"}}
+    assert client.post(address.INSTEAD, json=straight).status_code == 422
+
+
 def test_refused_rails_are_told(client: TestClient) -> None:
     got = ask(client, rails="foot", side=0.0)
     assert got["chosen"]["solved"] is False

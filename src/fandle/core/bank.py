@@ -23,6 +23,7 @@ from fandle.core.solution import LINKS, Aim, Cushion, Link, ObjectContact, Refus
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
+NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
 GRID, FINE = 300, 8  # directions across the object ball, and within one such step
 
 
@@ -95,8 +96,9 @@ def solve_bank(
         scene = question.scene(layout.table, stroke)
         rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
         found += [_solution(question, stroke, scene, row) for row in rows[:count]]
-        if not math.isnan(best):
-            nearest.append((abs(float(np.nanmin(np.abs(values)))), question, float(best)))
+        least = float(np.nanmin(np.abs(values))) if np.isfinite(values).any() else math.inf
+        if least < NEAR_M and not math.isnan(best):
+            nearest.append((least, question, float(best)))
     if not found:
         return _refuse(questions, stroke, nearest, pocket)
     solutions = tuple(sorted(found, key=lambda s: -s.window_mm))
@@ -242,11 +244,14 @@ def _refuse(
     if blocker is not None:
         return refusal("blocked", f"{blocker} is between the cue ball and {ball}")
     never = refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
-    if not nearest:
-        return never
-    _, question, theta = min(nearest, key=lambda found: found[0])
+    if nearest:
+        _, question, theta = min(nearest, key=lambda found: found[0])
+    else:  # no direction takes the ball over these rails: see what becomes of the natural one
+        theta = question.cue_for(question.geometric(layout.table.ball_radius)) - stroke.squirt
     what, rest = divmod(int(kernels.bank_outcome(theta, question.scene(layout.table, stroke))), 1000)
     other, leg = divmod(rest, 10)
+    if not nearest and what != outcomes.SHORT:
+        return never
     if what == outcomes.BLOCKED:
         return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
     if what == outcomes.JAW:

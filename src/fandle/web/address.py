@@ -10,6 +10,7 @@ from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
+from fandle.core.pocket import POCKET_NAMES
 from fandle.core.rails import Rail, parse_rails, rails_name
 from fandle.core.readout import FRAMES
 from fandle.core.stroke import IDEAL, Stroke, find_cue
@@ -18,6 +19,8 @@ from fandle.core.units import default_speed
 
 TABLE_ROOM = "/"
 ANSWER = "/api/answer"
+LINES = "/api/lines"
+INSTEAD = "/api/instead"
 ADD_BALL = "/api/add-ball"
 READ_LAYOUT = "/api/read-layout"
 SAVE_LAYOUT = "/layout.fandle.json"
@@ -31,6 +34,8 @@ LOG_CSV = "/log.csv"
 LOG_JSON = "/log.json"
 STATIC = "/static"
 
+KINDS = ("kick", "bank")
+COUNTS = ("1", "2", "3", "4", "all")  # rails of the lines in the list
 PLACES = 4  # decimals of a diamond (0.03 mm), of a m/s and of a radius kept in an address
 
 
@@ -44,6 +49,16 @@ class State:
     method: str = "M3"
     frame: str = "nose"
     hit: float = 0.0
+    kind: str = "kick"
+    count: str = "1"
+    pocket: str | None = None
+
+    @property
+    def counts(self) -> tuple[int, ...]:
+        """How many rails the list of lines goes over."""
+        if self.count == "all":
+            return (1, 2, 3) if self.kind == "kick" else (1, 2)
+        return (int(self.count),)
 
 
 def number(value: float) -> str:
@@ -79,6 +94,9 @@ def write(state: State) -> str:
         "cue": "" if stroke.cue == IDEAL else stroke.cue.name,
         "rails": "" if state.rails is None else rails_name(state.rails),
         "hit": number(state.hit) if state.hit else "",
+        "kind": "" if state.kind == KINDS[0] else state.kind,
+        "count": "" if state.count == COUNTS[0] else state.count,
+        "pocket": state.pocket or "",
         "method": state.method,
         "frame": state.frame,
     }
@@ -101,7 +119,16 @@ def read(query: Mapping[str, str]) -> State:
         query.get("method", "M3"),
         check_frame(query.get("frame", "nose")),
         _float(query.get("hit", "0"), "hit"),
+        _one_of(query.get("kind", KINDS[0]), "kind", KINDS),
+        _one_of(query.get("count", COUNTS[0]), "count", COUNTS),
+        _one_of(query["pocket"], "pocket", POCKET_NAMES) if query.get("pocket") else None,
     )
+
+
+def _one_of(text: str, field: str, known: tuple[str, ...]) -> str:
+    if text not in known:
+        raise BadInputError(f"unknown {field} {text!r}: use one of {', '.join(known)}", field)
+    return text
 
 
 def check_frame(frame: str) -> str:

@@ -18,6 +18,7 @@ from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of
 from fandle.store.log import preference
 from fandle.web import address
 from fandle.web.view import answer
+from fandle.web.ways import all_lines, held_stroke
 
 router = APIRouter()
 LARGEST_FILE = 1_000_000  # bytes of a layout file
@@ -63,6 +64,9 @@ class Question(BaseModel):
     cue: str | None = None
     rails: str | None = None
     hit: Number = Field(default=0.0, ge=-1, le=1)
+    kind: Literal["kick", "bank"] = "kick"
+    count: Literal["1", "2", "3", "4", "all"] = "1"
+    pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far"] | None = None
     method: str = "M3"
     frame: str = "nose"
 
@@ -74,6 +78,16 @@ class Question(BaseModel):
         side = self.side if self.tips is None else offset_of(self.tips, table, tip)
         up = self.up if self.height is None else offset_of(self.height, table, tip)
         return Stroke(speed, side, up, cue=find_cue(self.cue))
+
+
+class Held(BaseModel):
+    """A mark that is to stay, diamonds along the first rail in the page's frame, and what may change."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    question: Question
+    mark: Number = Field(ge=-20, le=20)
+    change: Literal["side", "up", "speed"]
 
 
 class Edit(BaseModel):
@@ -108,6 +122,9 @@ def state_of(question: Question, tip: float) -> address.State:
         question.method,
         address.check_frame(question.frame),
         question.hit,
+        question.kind,
+        question.count,
+        question.pocket,
     )
 
 
@@ -116,6 +133,18 @@ def post_answer(question: Question, request: Request) -> dict[str, Any]:
     """Everything the Table room shows for a layout and a stroke."""
     tip = tip_of(request)
     return answer(state_of(question, tip), tip)
+
+
+@router.post(address.LINES, responses=FAULTS)
+def post_lines(question: Question, request: Request) -> dict[str, Any]:
+    """All lines over as many rails as asked for, best first, without drawing any."""
+    return {"lines": all_lines(state_of(question, tip_of(request)))}
+
+
+@router.post(address.INSTEAD, responses=FAULTS)
+def post_instead(held: Held, request: Request) -> dict[str, Any]:
+    """The stroke with which the held mark is right; everything but what is to change is kept."""
+    return held_stroke(state_of(held.question, tip_of(request)), held.mark, held.change)
 
 
 @router.post(address.EDIT, responses=FAULTS)

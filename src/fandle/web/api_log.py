@@ -76,6 +76,8 @@ def best_line(state: State) -> Solution:
     """The aim a noted attempt was made with."""
     if state.rails is None:
         raise BadInputError("no rail is chosen: choose the line that was shot", "rails")
+    if state.kind == "bank":
+        raise BadInputError("a bank is not noted yet: choose a kick", "kind")
     if not state.rails:
         raise BadInputError("a straight shot is not noted: choose a line over a rail", "rails")
     answer = solve_kick(state.layout, state.rails, state.stroke, hit=state.hit, with_chain=False)

@@ -51,6 +51,8 @@ def table_room(request: Request) -> HTMLResponse:
         "saved": [(s.name, s.note, layout_href(layout_of(s.data))) for s in saved],
         "urls": {
             "answer": address.ANSWER,
+            "lines": address.LINES,
+            "instead": address.INSTEAD,
             "add": address.ADD_BALL,
             "read": address.READ_LAYOUT,
             "edit": address.EDIT,
@@ -59,6 +61,7 @@ def table_room(request: Request) -> HTMLResponse:
             "preferences": address.PREFERENCES,
         },
         "words": WORDS,
+        "counts": address.COUNTS,
         "cues": [(cue.name, cue.label) for cue in CUES.values()],
         "unit_sizes": _unit_sizes(table),
         "tip_mm": f"{tip * 1000:g}",

@@ -3,17 +3,17 @@
 import math
 from typing import Any
 
+from fandle.core.aim import solve_kick
+from fandle.core.bank import add_bank_chain, solve_bank
 from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
-from fandle.core.lines import FULL, Line, candidates, in_the_way
-from fandle.core.mirror import contacts, natural_direction
+from fandle.core.lines import FULL, Line, in_the_way
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks, diamond_along, over
-from fandle.core.shot import play
+from fandle.core.readout import Marks, over
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
@@ -23,8 +23,9 @@ from fandle.formats.answers import aim_json, count_json, stroke_json
 from fandle.formats.files import layout_json
 from fandle.web import address
 from fandle.web.address import State
-from fandle.web.drawing import diamonds_mm, mm, polyline
-from fandle.web.whole import whole
+from fandle.web.figures import mark
+from fandle.web.picture import from_the_other_end, picture
+from fandle.web.ways import found_lines, line_words
 
 FRAME_WORDS = {
     "nose": "at the nose",
@@ -58,18 +59,42 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         "hit_text": hit_words(state.hit),
         "frame": state.frame,
         "method": state.method,
+        "kind": state.kind,
+        "count_of_rails": state.count,
+        "pocket": state.pocket,
     }
     if layout.target is None:
         return {**base, "headline": headline(state), "lines": [], "chosen": None}
-    lines = candidates(layout, stroke, hit=state.hit)
-    chosen = next((line for line in lines if line.rails == state.rails), lines[0])
+    found = _found(state)
+    chosen = next((line for line in found or [] if line.rails == state.rails), None) or _one(state, found)
     return {
         **base,
         "headline": headline(state),
-        "lines": [_line(line, state.frame) for line in lines],
-        "chosen": _chosen(state, chosen, tip),
-        "count": _count(state, chosen.rails),
+        "lines": None if found is None else [line_words(line, state.frame) for line in found],
+        "chosen": None if chosen is None else _chosen(state, chosen, tip),
+        "count": None if chosen is None else _count(state, chosen.rails),
     }
+
+
+def _found(state: State) -> list[Line] | None:
+    """The list of lines where it is quick, or where it is needed to know which is best; else None.
+
+    The page then asks for it by itself, so that a drag does not wait for it.
+    """
+    quick = state.kind == "kick" and state.count == "1"
+    return found_lines(state) if quick or state.rails is None else None
+
+
+def _one(state: State, found: list[Line] | None) -> Line | None:
+    """The chosen line itself, or the best of the list."""
+    if found and state.rails is None:
+        return found[0]
+    if state.rails is None:
+        return None
+    layout, stroke = state.layout, state.stroke
+    if state.kind == "bank":
+        return Line(state.rails, solve_bank(layout, state.rails, stroke, pocket=state.pocket, with_chain=False), "")
+    return Line(state.rails, solve_kick(layout, state.rails, stroke, hit=state.hit, with_chain=False), "")
 
 
 def headline(state: State) -> dict[str, str]:
@@ -107,45 +132,48 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> dict[str, Any]:
     }
 
 
-def mark(marks: Marks, frame: str) -> str:
-    """The printed mark in a frame."""
-    value = getattr(marks, frame)
-    return "–" if value is None else f"{value:.2f}".replace("-", "−")
-
-
-def _line(line: Line, frame: str) -> dict[str, Any]:
-    best = line.answer.best if isinstance(line.answer, Aim) else None
-    return {
-        "rails": line.name,
-        "name": f"{line.rails[0].value.capitalize()} rail" if line.rails else "Straight",
-        "why": line.why,
-        "mark": "no" if best is None else mark(best.corrected, frame),
-        "solved": best is not None,
-    }
-
-
 def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
     head = {"rails": line.name, "way": over(line.rails)}
     if not isinstance(line.answer, Aim):
         return {**head, "answer": aim_json(line.answer), "solved": False, "reason": line.answer.reason}
-    aim = add_chain(state.layout, state.stroke, line.answer, state.hit)
-    best = aim.best
+    best = line.answer.best
+    banked = best.contact is not None
+    if banked:
+        aim = add_bank_chain(state.layout, state.stroke, line.answer)
+    else:
+        aim = add_chain(state.layout, state.stroke, line.answer, state.hit)
     rail = best.mark_rail
     return {
         **head,
         "solved": True,
         "rail": rail.value,
-        "lead": f"Aim at the {rail} rail" if line.rails else f"Straight: the {rail} rail behind it",
+        "lead": _lead(best),
+        "contact": _contact(best),
+        "seen": from_the_other_end(state, best),
+        "cushions": [f"{c.rail}: in {c.in_deg:.0f}°, out {c.out_deg:.0f}°" for c in best.cushions[: len(best.rails)]],
         "answer": aim_json(aim),
         "big": mark(best.corrected, state.frame),
         "big_words": FRAME_WORDS[state.frame],
         "other": _other_frame(best.corrected, state.frame),
         "running": _running(state.stroke, best),
         "window": _window(best),
-        "thickness": _thickness(best, state.hit),
+        "thickness": "" if banked else _thickness(best, state.hit),
         "chain": _chain(state, aim, tip),
-        "drawing": _drawing(state, best),
+        "drawing": picture(state, best),
     }
+
+
+def _lead(best: Solution) -> str:
+    if best.contact is not None:
+        return f"Bank {spoken(best.target)} at the {best.mark_rail} rail"
+    return f"Aim at the {best.mark_rail} rail" if best.rails else f"Straight: the {best.mark_rail} rail behind it"
+
+
+def _contact(best: Solution) -> str:
+    """How a banked ball is met, and where it goes."""
+    if best.contact is None:
+        return ""
+    return f"into {best.pocket}, cut {best.contact.cut_deg:.0f}°, {best.fullness:.0%} full"
 
 
 def _other_frame(marks: Marks, frame: str) -> dict[str, str] | None:
@@ -157,7 +185,7 @@ def _other_frame(marks: Marks, frame: str) -> dict[str, str] | None:
 
 
 def _running(stroke: Stroke, best: Solution) -> str:
-    if abs(stroke.side) < 0.005 or not best.rails:
+    if abs(stroke.side) < 0.005 or not best.rails or best.contact is not None:
         return ""
     return running(stroke.side, best.mark_rail, best.direction)
 
@@ -184,7 +212,8 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     best, table = aim.best, state.layout.table
     lengths = plural_lengths(lengths_of(table, state.stroke.speed))
     words = stroke_words(table, state.stroke, tip)
-    spin = running(state.stroke.side, best.mark_rail, best.direction) if best.rails else side_name(state.stroke.side)
+    kicked = best.rails and best.contact is None
+    spin = running(state.stroke.side, best.mark_rail, best.direction) if kicked else side_name(state.stroke.side)
     labels = {
         "ball size": "ball size",
         "cushion": f"this cushion at {lengths}",
@@ -211,49 +240,13 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     return rows
 
 
-def _drawing(state: State, best: Solution) -> dict[str, Any]:
-    layout = state.layout
-    table, start = layout.table, layout.metres(layout.cue)
-    target = layout.metres(layout.ball(best.target))
-    direction = natural_direction(table, best.rails, start, target, table.ball_radius)
-    turns = [] if direction is None else contacts(table, best.rails, start, direction, table.ball_radius)
-    per_mm = 1 / (1000 * diamond_along(table, best.mark_rail)) if best.rails else 0.0
-    last = best.shot.events[-1]
-    shot = play(layout, state.stroke, best.direction)
-    return {
-        **whole(layout, shot, best.fullness),
-        "line": across_line(state, best) if best.rails else None,
-        "natural": polyline(table, [start, *turns, target]),
-        "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
-        "aim_line": polyline(table, [start, *_sight_point(table, best)]),
-        "mark": {
-            "nose": best.corrected.nose,
-            "natural": best.natural.nose,
-            "less": best.corrected.nose - best.window_less_mm * per_mm,
-            "more": best.corrected.nose + best.window_more_mm * per_mm,
-        },
-    }
-
-
-def across_line(state: State, best: Solution) -> dict[str, Any]:
-    """The line through the target, parallel to the last rail, along which short and long are read."""
-    rail, target = best.rails[-1], state.layout.ball(best.target)
-    whole = rail.diamonds
-    ends = [diamonds_mm(state.layout.table, rail.point(a, rail.across(target.x, target.y))) for a in (0.0, whole)]
-    return {"from": ends[0], "to": ends[1], "whole": whole, "target": rail.along(target.x, target.y)}
-
-
-def _sight_point(table: Table, best: Solution) -> list[tuple[float, float]]:
-    """Where the line of aim leaves the drawing of the rail: the line of sights, or the nose."""
-    start = best.shot.pieces[0].start
-    origin = (start[0] * table.diamond_x, start[1] * table.diamond_y)
-    return contacts(table, (best.mark_rail,), origin, best.direction, -(table.sight_setback or 0.0))
-
-
 def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
     methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
     if not rails:
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
+    if len(rails) > 1 or state.kind == "bank":
+        reason = "these schools count kicks over one rail: look at the mirror"
+        return {"applies": False, "reason": reason, "methods": methods}
     found = count_over(state.method, state.layout, rails)
     data: dict[str, Any] = {**count_json(found), "methods": methods}
     if isinstance(found, Count):

@@ -14,8 +14,8 @@ CLEAR_MM = 150.0  # from a contact to the middle of the words beside it
 MOST_MOMENTS = 60  # of a break nobody steps through more
 
 
-def whole(layout: Layout, shot: Shot, fullness: float) -> dict[str, Any]:
-    """Drawing data of a shot. fullness: of the first hit, 1 is full."""
+def whole(layout: Layout, shot: Shot, fullness: float, banked: str | None = None) -> dict[str, Any]:
+    """Drawing data of a shot. fullness: of the first hit, 1 is full; banked: a ball whose way is loud, too."""
     table = layout.table
     first = next((ev for ev in shot.events if ev.kind == "ball"), None)
     met = shot.lasts if first is None else first.t
@@ -23,8 +23,8 @@ def whole(layout: Layout, shot: Shot, fullness: float) -> dict[str, Any]:
     before = tuple(q for q in cue if q.t < met)
     after = tuple(q for q in cue if q.t >= met)
     return {
-        "shot": path(table, before),
-        "after": [path(table, way) for way in (after, *_others(shot)) if way],
+        "shot": path(table, before) + path(table, shot.paths.get(banked or "", ())),
+        "after": [path(table, way) for way in (after, *_others(shot, banked)) if way],
         "rests": [
             {"id": ball, "at": diamonds_mm(table, place)}
             for ball, place in shot.rest.items()
@@ -59,8 +59,8 @@ def _blow(layout: Layout, first: Event, way: Sequence[Piece], fullness: float) -
     return {"text": f"{fullness:.0%} · {first.speed:.1f} m/s", "way": (round(ux, 3), round(uy, 3))}
 
 
-def _others(shot: Shot) -> list[tuple[Piece, ...]]:
-    return [way for ball, way in shot.paths.items() if ball != CUE]
+def _others(shot: Shot, banked: str | None) -> list[tuple[Piece, ...]]:
+    return [way for ball, way in shot.paths.items() if ball not in (CUE, banked)]
 
 
 def told(shot: Shot, fullness: float) -> str:

@@ -13,6 +13,9 @@ import { notePanel } from "./note.js";
 import { drawAnswer, drawChain, drawCountPanel, drawLines, drawTask } from "./panels.js";
 import { player } from "./player.js";
 import { sheet as makeSheet } from "./sheet.js";
+import { instead } from "./instead.js";
+import { mirrorView } from "./mirror-view.js";
+import { ways } from "./ways.js";
 import { strokePanel } from "./stroke-panel.js";
 
 const room = document.getElementById("room");
@@ -28,10 +31,10 @@ let wrong = new Set();
 // What the page asks about; everything else is drawn from the answer.
 function stateOf(reply, rails) {
   const { speed, side, up, cue } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.hit, method: reply.method, frame: reply.frame };
+  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.hit, kind: reply.kind, count: reply.count_of_rails, pocket: reply.pocket, method: reply.method, frame: reply.frame };
 }
 
-const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, method: state.method, frame: state.frame });
+const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
 function put(next) {
@@ -110,6 +113,27 @@ layoutMenu(urls, {
     change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, kind);
   },
 });
+const finder = ways(find("ways"), sheet.element, urls.lines, {
+  question,
+  onChange: change,
+  onLines: (lines) => drawLines(find("lines"), lines, answer.chosen?.rails, (rails) => change({ rails }, "rails")),
+});
+const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
+let mirrored = null; // until somebody chooses: from two rails on, where there is no count to look at
+
+function drawMirror(line, drawing) {
+  const mirror = drawing?.mirror;
+  const on = Boolean(mirror) && (mirrored ?? line.rails.includes(","));
+  find("unfold").disabled = !mirror;
+  find("unfold").setAttribute("aria-pressed", String(on));
+  find("mirror").hidden = !on;
+  find("mirror").replaceChildren(...(on ? [mirrorView(mirror, { target: answer.layout.target })] : []));
+}
+
+find("unfold").addEventListener("click", () => {
+  mirrored = find("mirror").hidden;
+  draw();
+});
 const helper = help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
 shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, 1: () => notes.press(0), 2: () => notes.press(1), 3: () => notes.press(2), 4: () => notes.press(3) });
@@ -125,7 +149,9 @@ function path(id, data) {
 
 function draw(moved = false) {
   const line = answer.chosen;
+  drawBalls();
   const drawing = line && line.solved ? line.drawing : null;
+  drawMirror(line, drawing);
   sheet.fit();
   path("shot", drawing?.shot);
   path("after", drawing?.after.join(""));
@@ -140,16 +166,25 @@ function draw(moved = false) {
   drawRests(sheet, find("layer-rests"), drawing);
   drawMark(sheet, find("layer-mark"), line, answer.frame);
   drawCount(sheet, find("layer-count"), answer.count);
-  drawTask(find("task"), answer.headline, line?.rails === "straight");
+  drawTask(find("task"), answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
-  drawLines(find("lines"), answer, (rails) => change({ rails }, "rails"));
+  finder.show(state);
+  finder.follow(answer.lines);
   drawCountPanel(find("count"), answer.count, (method) => change({ method }, "method"));
+  holder.load(line, answer.frame, moved);
+  const alone = new Set(drawing?.involved ?? []);
+  for (const ball of find("layer-balls").children) ball.toggleAttribute("data-aside", alone.size > 0 && !alone.has(ball.dataset.ball));
   drawChain(find("chain"), line);
   drawStroke(answer.stroke, answer.hit, answer.hit_text);
   notes.load(line, moved);
-  drawBalls();
   film.load(drawing);
 }
+
+find("only").addEventListener("click", () => {
+  const on = find("only").getAttribute("aria-pressed") !== "true";
+  find("only").setAttribute("aria-pressed", String(on));
+  sheet.element.classList.toggle("only-involved", on);
+});
 
 find("add").addEventListener("click", async () => {
   try {

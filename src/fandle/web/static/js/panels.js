@@ -2,13 +2,13 @@
 
 import { html, svg } from "./dom.js";
 
-export function drawTask(element, headline, straight) {
+export function drawTask(element, headline, verb) {
   element.replaceChildren();
   if (!headline.ball) {
     element.append(headline.way);
     return;
   }
-  element.append(straight ? "Shoot " : "Kick ", html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
+  element.append(verb, html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
 }
 
 export function drawAnswer(element, answer, { onFrame, onFar }) {
@@ -43,6 +43,9 @@ export function drawAnswer(element, answer, { onFrame, onFar }) {
       fact("Side", stroke.side_text, chosen.running ? word(chosen.running, chosen.running) : ""),
       fact("Height", stroke.height_text)),
     html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, word("window", chosen.window))));
+  if (chosen.contact) element.append(html("p", { class: "thickness" }, chosen.contact));
+  if (chosen.cushions?.length > 1) element.append(html("p", { class: "cushions" }, chosen.cushions.join(" · ")));
+  if (chosen.seen) element.append(html("p", { class: "seen" }, chosen.seen));
   if (chosen.thickness) element.append(html("p", { class: "thickness" }, chosen.thickness));
 }
 
@@ -57,10 +60,10 @@ function farButton(onFar) {
   return button;
 }
 
-export function drawLines(element, answer, onRails) {
+export function drawLines(element, lines, rails, onRails) {
   const list = html("ol");
-  for (const line of answer.lines) {
-    const chosen = answer.chosen && answer.chosen.rails === line.rails;
+  for (const line of lines) {
+    const chosen = rails === line.rails;
     const button = html("button", { type: "button", "aria-pressed": String(chosen), class: line.solved ? "" : "off", "data-rails": line.rails },
       html("span", { class: "name" }, line.name), html("span", { class: "why" }, line.why), html("span", { class: "at" }, line.mark));
     button.addEventListener("click", () => onRails(line.rails));

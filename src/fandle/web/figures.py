@@ -1,0 +1,9 @@
+"""How marks are printed."""
+
+from fandle.core.readout import Marks
+
+
+def mark(marks: Marks, frame: str) -> str:
+    """The printed mark in a frame."""
+    value = getattr(marks, frame)
+    return "–" if value is None else f"{value:.2f}".replace("-", "−")

@@ -1,0 +1,75 @@
+// Which lines are looked for: kick or bank, over how many rails, into which pocket. Asks for long lists by itself.
+
+import { post } from "./ask.js";
+
+const REST = 160; // ms without a new answer before a long list is asked for
+
+export function ways(element, drawing, url, { question, onChange, onLines }) {
+  const kinds = [...element.querySelectorAll("[data-kind]")];
+  const counts = [...element.querySelectorAll("[data-count]")];
+  const pocketOut = element.querySelector("#pocket-out");
+  const pockets = [...drawing.querySelectorAll("[data-pocket]")];
+  let timer = 0;
+  let number = 0;
+  let state = { kind: "kick", count: "1", pocket: null };
+
+  for (const button of kinds) button.addEventListener("click", () => onChange({ kind: button.dataset.kind, rails: null }, "kind"));
+  for (const button of counts) button.addEventListener("click", () => onChange({ count: button.dataset.count, rails: null }, "count"));
+
+  function tap(pocket) {
+    if (state.kind !== "bank") return;
+    onChange({ pocket: state.pocket === pocket.dataset.pocket ? null : pocket.dataset.pocket }, "pocket");
+  }
+  for (const pocket of pockets) {
+    pocket.addEventListener("click", () => tap(pocket));
+    pocket.addEventListener("keydown", (event) => {
+      if (event.key !== "Enter" && event.key !== " ") return;
+      event.preventDefault();
+      tap(pocket);
+    });
+  }
+
+  function show(next) {
+    state = next;
+    const banking = state.kind === "bank";
+    for (const button of kinds) button.setAttribute("aria-pressed", String(button.dataset.kind === state.kind));
+    for (const button of counts) button.setAttribute("aria-pressed", String(button.dataset.count === state.count));
+    drawing.classList.toggle("banking", banking);
+    for (const pocket of pockets) {
+      const chosen = banking && pocket.dataset.pocket === state.pocket;
+      pocket.classList.toggle("chosen", chosen);
+      if (banking) {
+        pocket.setAttribute("tabindex", "0");
+        pocket.setAttribute("role", "button");
+        pocket.setAttribute("aria-pressed", String(chosen));
+        pocket.setAttribute("aria-label", `Pocket ${pocket.dataset.pocket}`);
+      } else for (const name of ["tabindex", "role", "aria-pressed", "aria-label"]) pocket.removeAttribute(name);
+    }
+    pocketOut.hidden = !banking;
+    pocketOut.textContent = state.pocket ? `into ${state.pocket}` : "tap a pocket, or leave it open";
+  }
+
+  // The list follows when the answers have come to rest; late ones are dropped by number.
+  function follow(lines) {
+    clearTimeout(timer);
+    number += 1;
+    element.classList.toggle("late", lines === null);
+    if (lines !== null) {
+      onLines(lines);
+      return;
+    }
+    const mine = number;
+    timer = setTimeout(async () => {
+      try {
+        const reply = await post(url, JSON.stringify(question()));
+        if (mine !== number) return;
+        element.classList.remove("late");
+        onLines(reply.lines);
+      } catch {
+        // the answer itself tells what is wrong; the old list stays, marked as late
+      }
+    }, REST);
+  }
+
+  return { show, follow };
+}

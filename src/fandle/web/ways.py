@@ -1,0 +1,64 @@
+"""Lists of lines for the Table room, and the question turned round, in words and figures."""
+
+from typing import Any
+
+from fandle.core.errors import BadInputError
+from fandle.core.instead import solve_instead
+from fandle.core.lines import Line, bank_lines, candidates, kick_lines
+from fandle.core.readout import direction_to
+from fandle.core.solution import Aim, Refusal
+from fandle.formats.answers import stroke_json
+from fandle.web import address
+from fandle.web.address import State
+from fandle.web.figures import mark
+
+
+def found_lines(state: State) -> list[Line]:
+    """The candidates a state asks for, best first."""
+    layout, stroke = state.layout, state.stroke
+    if state.kind == "bank":
+        return bank_lines(layout, stroke, state.counts, state.pocket)
+    if state.count == "1":
+        return candidates(layout, stroke, hit=state.hit)
+    return kick_lines(layout, stroke, state.counts, hit=state.hit)
+
+
+def all_lines(state: State) -> list[dict[str, Any]]:
+    """The list beside the drawing."""
+    state = address.rounded(state)
+    if state.layout.target is None:
+        return []
+    return [line_words(line, state.frame) for line in found_lines(state)]
+
+
+def line_words(line: Line, frame: str) -> dict[str, Any]:
+    """One line of the list."""
+    best = line.answer.best if isinstance(line.answer, Aim) else None
+    return {
+        "rails": line.name,
+        "name": line_name(line),
+        "why": line.why,
+        "mark": "no" if best is None else mark(best.corrected, frame),
+        "solved": best is not None,
+    }
+
+
+def line_name(line: Line) -> str:
+    """The rails as a player says them."""
+    if not line.rails:
+        return "Straight"
+    names = ", ".join(line.rails).capitalize()
+    return f"{names} rail" if len(line.rails) == 1 else names
+
+
+def held_stroke(state: State, at: float, change: str) -> dict[str, Any]:
+    """The stroke for a held mark, for the page to take over; or why there is none."""
+    state = address.rounded(state)
+    if state.kind == "bank" or not state.rails:
+        raise BadInputError("hold the mark of a kick: choose a line over a rail first", "rails")
+    layout = state.layout
+    direction = direction_to(layout.table, state.rails[0], layout.metres(layout.cue), at, state.frame)
+    answer = solve_instead(layout, state.rails, direction, state.stroke, change, hit=state.hit)
+    if isinstance(answer, Refusal):
+        return {"solved": False, "reason": answer.reason}
+    return {"solved": True, "stroke": stroke_json(answer.stroke)}
