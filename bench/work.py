@@ -11,7 +11,6 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
-from scipy.integrate import solve_ivp
 
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics import bed, rack
@@ -70,6 +69,8 @@ def c_twin() -> tuple[Callable[[int], None], float]:
 
 def by_integrator() -> np.ndarray:
     """The same shot by scipy: force laws integrated, rails as its events, our cushion. Place at the end."""
+    from scipy.integrate import solve_ivp  # here, so that the workers do not carry it
+
     mu_s, mu_r, r = P[bed.MU_S] * GRAVITY, P[bed.MU_R] * GRAVITY, P[bed.RADIUS]
 
     def slide(_: float, s: np.ndarray) -> list[float]:
@@ -165,18 +166,24 @@ def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
 def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
     from fandle.core.aim import solve_kick
+    from fandle.core.bank import solve_bank
     from fandle.core.counts.every import count
+    from fandle.core.lines import kick_lines
     from fandle.core.rails import Rail
     from fandle.web.address import State
     from fandle.web.view import answer
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
     layout, stroke = Layout(TABLE, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
-    start = START.tolist()
+    start, firm = START.tolist(), Stroke(3.0)
+    banked = Layout(TABLE, "nine-ball", (Ball("cue", 3.0, 2.5), Ball("7", 5.0, 1.2), Ball("2", 1.0, 3.0)), "7")
     state, rack_of_fifteen, hard = State(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
     return {
         "three-rail shot": lambda: e.run(*start, P, NONE, 0, False, RAILS, EVENTS, PIECES),
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
         "whole answer to a drag": lambda: (answer(state), count("M2", layout, (Rail.FAR,))),
+        "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],
+        "all kicks, 1 to 3 rails": lambda: kick_lines(layout, stroke, (1, 2, 3)),
+        "a bank": lambda: solve_bank(banked, (Rail.NEAR,), firm, pocket="foot-far"),
         "full-rack break": lambda: play(rack_of_fifteen, hard, -0.035),
     }

@@ -7,13 +7,11 @@ from fandle.core.physics.cloth import advance
 from fandle.core.physics.collision import collide
 from fandle.core.physics.engine import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EV_STOP, HIT_BALL, STOPPED, run
 from fandle.core.physics.jit import Floats, kernel
-from fandle.core.physics.kick import leg_offset, rails_met
+from fandle.core.physics.kick import nearest_offset, rails_met
 from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT
 from fandle.core.physics.rack import ON, play_all
 from fandle.core.physics.scene import Scene
 from fandle.core.physics.strike import strike
-
-NO_REACH = 0.0  # a pocket's middle is a point: it is passed, not met
 
 
 @kernel
@@ -63,7 +61,7 @@ def bank_offset(theta: float, scene: Scene, a: Floats, b: Floats) -> float:
     n_pc = object_run(theta, scene, a, b)
     if n_pc < 0:
         return math.nan
-    return leg_offset(scene.pieces, n_pc, scene.order.shape[0], scene.goal, NO_REACH)
+    return nearest_offset(scene.pieces, n_pc, scene.order.shape[0], scene.goal)
 
 
 @kernel
@@ -73,7 +71,7 @@ def bank_sweep(at: Floats, scene: Scene, goals: Floats, offsets: Floats, a: Floa
     for i in range(at.shape[0]):
         n_pc = object_run(at[i], scene, a, b)
         for k in range(goals.shape[0]):
-            offsets[k, i] = math.nan if n_pc < 0 else leg_offset(scene.pieces, n_pc, n, goals[k], NO_REACH)
+            offsets[k, i] = math.nan if n_pc < 0 else nearest_offset(scene.pieces, n_pc, n, goals[k])
 
 
 @kernel

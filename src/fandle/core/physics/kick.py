@@ -49,20 +49,14 @@ def _offset(piece: Floats, t: float, target: Floats) -> float:
 
 
 @kernel
-def leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: float) -> float:
-    """Offset of the target from the line of travel on one leg: where it is met, else where it is nearest.
-
-    NaN where the ball never gets to that leg.
-    """
+def nearest_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats) -> float:
+    """Offset of a point from the line of travel where one leg comes nearest to it; NaN without that leg."""
     best, least = math.nan, math.inf
     for i in range(n_pieces):
         q = pieces[i]
         if q[9] != leg:
             continue
         dx, dy = q[2] - target[0], q[3] - target[1]
-        t = first_touch(dx, dy, q[4], q[5], q[6], q[7], reach, q[1])
-        if t < math.inf:
-            return _offset(q, t, target)
         t = nearest_time(dx, dy, q[4], q[5], q[6], q[7], q[1])
         away = math.hypot(dx + t * (q[4] + 0.5 * q[6] * t), dy + t * (q[5] + 0.5 * q[7] * t))
         if away < least:
@@ -72,16 +66,32 @@ def leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: f
 
 
 @kernel
+def _leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: float) -> float:
+    """The same where a ball is met on that leg: at the contact."""
+    for i in range(n_pieces):
+        q = pieces[i]
+        if q[9] == leg:
+            t = first_touch(q[2] - target[0], q[3] - target[1], q[4], q[5], q[6], q[7], reach, q[1])
+            if t < math.inf:
+                return _offset(q, t, target)
+    return nearest_offset(pieces, n_pieces, leg, target)
+
+
+@kernel
 def kick_offset(theta: float, scene: Scene) -> float:
     """Offset of the target from the line of travel at contact, or where the ball is nearest.
 
-    Metres; NaN where the rails are not met in this order.
+    Metres; NaN where the rails are not met in this order. Nothing else is on the bed, and the
+    target is solid only on the last leg: the offset is continuous in the direction.
     """
-    n = scene.order.shape[0]
-    _, n_ev, n_pc = _play(theta, scene, scene.balls[:0], n, False, n + 1)
-    if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n:
+    n, pieces = scene.order.shape[0], scene.pieces
+    target = scene.balls[scene.target : scene.target + 1]
+    code, n_ev, n_pc = _play(theta, scene, target, n, False, n + 1)
+    if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n or pieces[n_pc - 1, 9] != n:
         return math.nan
-    return leg_offset(scene.pieces, n_pc, n, scene.balls[scene.target], 2.0 * scene.p[RADIUS])
+    if code == HIT_BALL:
+        return _offset(pieces[n_pc - 1], pieces[n_pc - 1, 1], target[0])
+    return nearest_offset(pieces, n_pc, n, target[0])
 
 
 @kernel
@@ -104,7 +114,7 @@ def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
         for leg in range(most + 1):
             offsets[i, leg] = math.nan
             if leg <= met:
-                offsets[i, leg] = leg_offset(scene.pieces, n_pc, leg, target, reach)
+                offsets[i, leg] = _leg_offset(scene.pieces, n_pc, leg, target, reach)
 
 
 @kernel

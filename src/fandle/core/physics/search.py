@@ -181,7 +181,7 @@ def _sample(
                 hi = a + step * k / fine
                 f_hi = f_b if k == fine else measure(hi, scene)
                 crosses = (f_lo - goal) * (f_hi - goal) <= 0.0 and abs(f_hi - f_lo) < 0.5
-                if crosses or abs(f_lo) < 1.2 * reach or abs(f_hi) < 1.2 * reach:
+                if crosses or abs(f_lo) < 1.02 * reach or abs(f_hi) < 1.02 * reach:
                     if n == 0 or thetas[n - 1] < lo:
                         thetas[n] = lo
                         n += 1
