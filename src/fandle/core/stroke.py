@@ -37,6 +37,21 @@ def find_cue(name: str | None) -> Cue:
     return CUES[name]
 
 
+ROUNDING = 1e-4  # radii: an address keeps so much of side and height
+
+
+def within_limit(side: float, up: float) -> tuple[float, float]:
+    """A tip a rounding past the miscue limit, brought back: the larger of the two gives way by 1e-4.
+
+    A tip that is further out stays where it is, for the stroke to refuse it.
+    """
+    if math.hypot(side, up) <= k.MISCUE_LIMIT:
+        return side, up
+    if abs(side) >= abs(up):
+        return round(math.copysign(abs(side) - ROUNDING, side), 4), up
+    return side, round(math.copysign(abs(up) - ROUNDING, up), 4)
+
+
 @dataclass(frozen=True)
 class Stroke:
     """speed: m/s as the ball leaves the tip; side (+ right), up (+ above): radii; elevation: degrees."""

@@ -13,7 +13,7 @@ from fandle.core.layout import Ball, Layout
 from fandle.core.pocket import POCKET_NAMES
 from fandle.core.rails import Rail, parse_rails, rails_name
 from fandle.core.readout import FRAMES
-from fandle.core.stroke import IDEAL, Stroke, find_cue
+from fandle.core.stroke import IDEAL, Stroke, find_cue, within_limit
 from fandle.core.table import standard_table
 from fandle.core.units import default_speed
 
@@ -71,7 +71,8 @@ def rounded(state: State) -> State:
     balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.balls)
     layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
     s = state.stroke
-    stroke = Stroke(max(_keep(s.speed), 1e-4), _keep(s.side), _keep(s.up), cue=s.cue)
+    side, up = within_limit(_keep(s.side), _keep(s.up))
+    stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, cue=s.cue)
     return replace(state, layout=layout, stroke=stroke, hit=_keep(state.hit))
 
 

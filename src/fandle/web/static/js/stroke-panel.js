@@ -22,36 +22,35 @@ export function strokePanel(element, onChange, onHit) {
     spot.setAttribute("cy", (-up * EDGE) / limit);
   }
 
-  function send(change, kind) {
-    show(Number(side.value), Number(height.value));
-    onChange(change, kind);
+  // The sliders round to their steps, so what is sent is not read back from them.
+  function sendTip(tips, up, kind) {
+    [side.value, height.value] = [tips, up];
+    show(tips, up);
+    onChange({ tips, height: up }, kind);
   }
-
-  const sendTip = (kind) => send({ tips: Number(side.value), height: Number(height.value) }, kind);
 
   function put(x, y, kind) {
     const size = Math.hypot(x, y);
     const shrink = size > limit ? limit / size : 1;
-    side.value = x * shrink;
-    height.value = y * shrink;
-    sendTip(kind);
+    sendTip(x * shrink, y * shrink, kind);
   }
 
-  speed.addEventListener("input", () => send({ lengths: Number(speed.value) }, "speed"));
+  speed.addEventListener("input", () => onChange({ lengths: Number(speed.value) }, "speed"));
   side.addEventListener("input", () => {
-    height.value = inside(Number(side.value), Number(height.value));
-    sendTip("side");
+    const tips = Number(side.value);
+    sendTip(tips, inside(tips, Number(height.value)), "side");
   });
   height.addEventListener("input", () => {
-    side.value = inside(Number(height.value), Number(side.value));
-    sendTip("height");
+    const up = Number(height.value);
+    sendTip(inside(up, Number(side.value)), up, "height");
   });
 
   hit.addEventListener("input", () => onHit(Math.abs(hit.value) < 0.03 ? 0 : Number(hit.value)));
   cue.addEventListener("change", () => onChange({ cue: cue.value }, "cue"));
 
+  let box = null; // measured when a drag begins: what is above may grow a line meanwhile
+
   function drag(event) {
-    const box = tip.getBoundingClientRect();
     const x = ((event.clientX - box.left) / box.width - 0.5) * 2 * HALF * (limit / EDGE);
     const y = -((event.clientY - box.top) / box.height - 0.5) * 2 * HALF * (limit / EDGE);
     const centred = Math.hypot(x, y) < 0.06; // the centre is easy to find again
@@ -59,6 +58,7 @@ export function strokePanel(element, onChange, onHit) {
   }
   tip.addEventListener("pointerdown", (event) => {
     tip.setPointerCapture(event.pointerId);
+    box = tip.getBoundingClientRect();
     drag(event);
   });
   tip.addEventListener("pointermove", (event) => {
