@@ -28,7 +28,7 @@ def start_server(home: Path, port: int) -> subprocess.Popen[str]:
     """`fandle serve --demo` in a process of its own, up and answering."""
     command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--port", str(port)]
     process = subprocess.Popen(command, env={"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}, text=True)
-    for _ in range(600):
+    for _ in range(1800):  # an edited kernel compiles first
         try:
             urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
         except OSError:
@@ -36,7 +36,7 @@ def start_server(home: Path, port: int) -> subprocess.Popen[str]:
         else:
             return process
     process.kill()
-    raise RuntimeError("the server did not start within a minute")
+    raise RuntimeError("the server did not start within three minutes")
 
 
 @pytest.fixture(scope="session")

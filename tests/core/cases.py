@@ -41,5 +41,7 @@ CROWDS = [
     ("frozen to rail and ball", [(0.6, _R), (0.6 + _D, _R), (2.0, 0.6)], (2.0, -0.2, 0.2, 2.0, 1.0)),
     ("between two that nearly touch", [(0.8, 0.6), (1.4, 0.6 + _R + 1e-7), (1.4, 0.6 - _R - 1e-7)], (3, 0, 0, 0, 0)),
     ("away from the ball it is frozen to", [(0.6, 0.6), (0.6 + _D, 0.6)], (-2, 0, 0, -2, 0)),
+    ("along the rail, spun into it by the cloth", [(0.9, 1.27 - _R)], (1.0, 0, -0.01, 1.1357, -0.52)),
+    ("along the rail, a breath into it", [(0.9, 1.27 - _R)], (1.0, 5e-66, -5e-66, 1.0, 0)),
     ("square past the ball it is frozen to", [(0.6, 0.6), (0.6 + _D, 0.6)], (0, 2, -2, 0, 0)),
 ]

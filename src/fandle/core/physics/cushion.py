@@ -308,12 +308,15 @@ def bounce(
 
     vt, vn: m/s along and into the cushion (vn > 0). wt, wn, wz: R·ω in m/s.
     steps: plain steps per phase; the end of compression, of restitution and of a slip are
-    landed on exactly. Returns (vt, vn, wt, wn, wz), all NaN where the impact never ends.
+    landed on exactly. Returns (vt, vn, wt, wn, wz), all NaN where the impact never ends. A ball
+    that lies at the nose with no speed into it to speak of is only turned back, nothing else.
     """
     s = sin_theta
     c = math.sqrt(1.0 - s * s)
     size = math.sqrt(vt * vt + vn * vn + wt * wt + wn * wn + wz * wz)
     tiny = ZERO * size
+    if vn <= tiny:
+        return vt, -restitution * abs(vn), wt, wn, wz
     plain = vn / (c * steps)
     smallest = plain * SMALLEST_STEP
     work = 0.0

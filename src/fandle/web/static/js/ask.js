@@ -1,4 +1,5 @@
-// Questions to the server. One is under way at a time; of those that wait, only the newest is asked.
+// Questions to the server. One is under way at a time; of those that wait, only the newest is asked,
+// and not before what the last answer changed is on the screen: a slow machine draws fewer answers, not fewer frames.
 
 export class Fault extends Error {
   // passing: the same question may well be answered later
@@ -9,10 +10,10 @@ export class Fault extends Error {
   }
 }
 
-// How many questions are under way, for whoever watches the page (a test, a style).
+// How many questions (and what follows from them) are under way, for whoever watches the page (a test, a style).
 let underWay = 0;
 
-function count(step) {
+export function count(step) {
   underWay += step;
   document.documentElement.dataset.asking = String(underWay);
 }
@@ -37,6 +38,12 @@ export const post = (url, body, type = "application/json") => request("POST", ur
 export const send = (method, url, data) =>
   request(method, url, data === undefined ? undefined : JSON.stringify(data), "application/json");
 
+// After the next two frames; a page that is not looked at draws none, so not for ever.
+const painted = () => Promise.race([
+  new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+  new Promise((done) => setTimeout(done, 60)),
+]);
+
 export function asker(url, onAnswer, onFault) {
   let number = 0;
   let waiting = null;
@@ -44,6 +51,7 @@ export function asker(url, onAnswer, onFault) {
 
   async function next() {
     busy = true;
+    count(1);
     while (waiting) {
       const { question, serial } = waiting;
       waiting = null;
@@ -53,8 +61,10 @@ export function asker(url, onAnswer, onFault) {
       } catch (fault) {
         if (serial === number) onFault(fault);
       }
+      if (waiting) await painted();
     }
     busy = false;
+    count(-1);
   }
 
   return (question) => {

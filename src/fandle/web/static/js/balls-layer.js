@@ -1,6 +1,6 @@
 // The balls on the drawing: dragged by pointer, moved by arrow keys.
 
-import { svg } from "./dom.js";
+import { put, say, svg } from "./dom.js";
 
 const GRIP = 22; // px, so that a thumb finds it
 const SEGMENT = 0.1; // diamonds, one arrow key
@@ -61,18 +61,19 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
       entry.ball = ball;
       const { mark } = entry;
       const [x, y] = sheet.place(ball.x, ball.y);
-      mark.setAttribute("transform", `translate(${x} ${y})`);
       const kind = ball.id === "cue" ? "cue" : ball.id === target ? "target" : "";
-      mark.setAttribute("class", `ball ${kind} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`);
       const name = ball.id === "cue" ? "Cue ball" : `Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
-      mark.setAttribute("aria-label", `${name} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it`);
+      put(mark, {
+        transform: `translate(${x} ${y})`,
+        class: `ball ${kind} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`,
+        "aria-label": `${name} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it`,
+      });
       // on a small drawing the number stands above its ball, where it can be read
       const small = sheet.radius / sheet.mmPerPixel() < 7.5;
       const text = mark.querySelector("text");
-      text.textContent = ball.id === "cue" ? "" : ball.id;
-      text.setAttribute("class", small ? "outside" : "");
-      text.setAttribute("y", small ? -sheet.radius - 8 * sheet.mmPerPixel() : 0);
-      mark.querySelector(".grip").setAttribute("r", Math.max(GRIP * sheet.mmPerPixel(), sheet.radius));
+      say(text, ball.id === "cue" ? "" : ball.id);
+      put(text, { class: small ? "outside" : "", y: small ? -sheet.radius - 8 * sheet.mmPerPixel() : 0 });
+      put(mark.querySelector(".grip"), { r: Math.max(GRIP * sheet.mmPerPixel(), sheet.radius) });
     }
   }
 

@@ -1,6 +1,6 @@
 // The list of balls: type a place in diamonds, mm or inches, choose the ball to be hit, take a ball off.
 
-import { html } from "./dom.js";
+import { html, put } from "./dom.js";
 
 const KEY = "fandle-units";
 
@@ -60,10 +60,11 @@ export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, 
         element.append(rows.get(ball.id).row);
       }
       const { row, x, y, hit } = rows.get(ball.id);
-      if (document.activeElement !== x) x.value = (ball.x * perX).toFixed(decimals);
-      if (document.activeElement !== y) y.value = (ball.y * perY).toFixed(decimals);
-      if (hit) hit.checked = ball.id === target;
-      row.setAttribute("aria-selected", String(ball.id === chosen));
+      for (const [input, text] of [[x, (ball.x * perX).toFixed(decimals)], [y, (ball.y * perY).toFixed(decimals)]]) {
+        if (document.activeElement !== input && input.value !== text) input.value = text;
+      }
+      if (hit && hit.checked !== (ball.id === target)) hit.checked = ball.id === target;
+      put(row, { "aria-selected": ball.id === chosen });
     }
   }
 

@@ -19,3 +19,45 @@ export function html(name, attributes = {}, ...children) {
   element.append(...children.filter((child) => child !== null && child !== ""));
   return element;
 }
+
+// Writing what stands there already would still have it laid out and painted again.
+export function put(element, attributes) {
+  for (const [key, value] of Object.entries(attributes)) {
+    if (element.getAttribute(key) !== String(value)) element.setAttribute(key, value);
+  }
+}
+
+export function say(element, text) {
+  if (element.textContent !== text) element.textContent = text;
+}
+
+// The same drawing, left alone while what it draws is the same.
+export function whenChanged(draw) {
+  let last = null;
+  return (...data) => {
+    const now = JSON.stringify(data);
+    if (now === last) return;
+    last = now;
+    draw(...data);
+  };
+}
+
+// At once, then no more often than every `pause` ms; the last data are always drawn.
+export function atMost(pause, draw) {
+  let last = -pause;
+  let data = null;
+  function go() {
+    last = performance.now();
+    const now = data;
+    data = null;
+    draw(...now);
+  }
+  return (...next) => {
+    const pending = data !== null;
+    data = next;
+    if (pending) return;
+    const left = last + pause - performance.now();
+    if (left <= 0) go();
+    else setTimeout(go, left);
+  };
+}

@@ -21,9 +21,10 @@ export function makeHistory(buttons, restore) {
     buttons.redo.disabled = future.length === 0;
   }
 
-  function keep() {
+  // Written down once the page is left: no drag waits for it.
+  window.addEventListener("pagehide", () => {
     sessionStorage.setItem(KEY, JSON.stringify({ past, future, at: location.search }));
-  }
+  });
 
   // Call before a change, with the state as it still is.
   function remember(state, kind) {
@@ -48,7 +49,6 @@ export function makeHistory(buttons, restore) {
   show();
   return {
     remember,
-    keep,
     undo: (state) => step(past, future, state),
     redo: (state) => step(future, past, state),
   };

@@ -33,7 +33,9 @@ export function instead(element, url, { question, onStroke }) {
       touched = false;
       out.textContent = "";
     }
-    if (open && !touched) mark.value = String(Math.round(chosen.answer.corrected[frame] * 2) / 2);
+    if (!open || touched) return;
+    const half = String(Math.round(chosen.answer.corrected[frame] * 2) / 2);
+    if (mark.value !== half) mark.value = half;
   }
   return { load };
 }

@@ -1,5 +1,6 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
+import { showAddress } from "./address-bar.js";
 import { asker, post } from "./ask.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
@@ -16,6 +17,7 @@ import { sheet as makeSheet } from "./sheet.js";
 import { instead } from "./instead.js";
 import { mirrorView } from "./mirror-view.js";
 import { ways } from "./ways.js";
+import { atMost, put as putAll, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 
 const room = document.getElementById("room");
@@ -37,11 +39,24 @@ function stateOf(reply, rails) {
 const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
+// Where the best of a long list is wanted, the line that was best stands until the list has come.
+function bestSoFar() {
+  const same = ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
+  const long = state.kind === "bank" || state.count !== "1";
+  return same && long && answer.chosen?.solved ? answer.chosen.rails : null;
+}
+
+function followLines(lines) {
+  drawLines(find("lines"), lines, answer.chosen?.rails, (rails) => change({ rails }, "rails"));
+  const best = lines[0];
+  if (state.rails === null && best?.solved && best.rails !== answer.chosen?.rails) ask({ ...question(), rails: best.rails });
+}
+
 function put(next) {
   state = next;
   wrong = new Set();
   drawBalls();
-  ask({ ...question(), rails: state.rails });
+  ask({ ...question(), rails: state.rails ?? bestSoFar() });
 }
 
 function change(next, kind) {
@@ -49,12 +64,17 @@ function change(next, kind) {
   put({ ...state, ...next, stroke: { ...state.stroke, ...next.stroke } });
 }
 
+// The address names a line only where the player has chosen it.
+function addressOf(reply) {
+  const query = reply.address.split("&");
+  return (state.rails === null ? query.filter((part) => !part.startsWith("rails=")) : query).join("&");
+}
+
 function accept(reply) {
   const moved = JSON.stringify([reply.layout, reply.chosen?.rails]) !== JSON.stringify([answer.layout, answer.chosen?.rails]);
   answer = reply;
   state = { ...state, stroke: stateOf(reply, state.rails).stroke };
-  history.replaceState(null, "", `?${reply.address}`);
-  steps.keep();
+  showAddress(`?${addressOf(reply)}`);
   find("save").href = `${room.dataset.save}?${reply.address}`;
   say("");
   draw(moved);
@@ -90,7 +110,7 @@ function withBall(id, x, y) {
 const onMove = (id, x, y) => change({ layout: withBall(id, x, y) }, `move ${id}`);
 const onChoose = (id) => { chosen = id; drawBalls(); };
 const layer = ballsLayer(sheet, find("layer-balls"), { onMove, onChoose });
-const panel = ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.units), {
+const panel = atMost(200, ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.units), {
   onMove,
   onChoose,
   onTarget: (id) => change({ layout: { ...state.layout, target: id } }, "target"),
@@ -100,8 +120,8 @@ const panel = ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.u
     const target = state.layout.target === id ? (next ? next.id : null) : state.layout.target;
     change({ layout: { ...state.layout, balls, target } }, "remove");
   },
-});
-const drawStroke = strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit"));
+})); // text fields are slow to paint: they follow a drag a little more seldom
+const drawStroke = whenChanged(strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit")));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
 const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question);
 layoutMenu(urls, {
@@ -116,7 +136,7 @@ layoutMenu(urls, {
 const finder = ways(find("ways"), sheet.element, urls.lines, {
   question,
   onChange: change,
-  onLines: (lines) => drawLines(find("lines"), lines, answer.chosen?.rails, (rails) => change({ rails }, "rails")),
+  onLines: followLines,
 });
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
 let mirrored = null; // until somebody chooses: from two rails on, where there is no count to look at
@@ -125,9 +145,9 @@ function drawMirror(line, drawing) {
   const mirror = drawing?.mirror;
   const on = Boolean(mirror) && (mirrored ?? line.rails.includes(","));
   find("unfold").disabled = !mirror;
-  find("unfold").setAttribute("aria-pressed", String(on));
+  putAll(find("unfold"), { "aria-pressed": on });
   find("mirror").hidden = !on;
-  find("mirror").replaceChildren(...(on ? [mirrorView(mirror, { target: answer.layout.target })] : []));
+  if (on || find("mirror").firstChild) find("mirror").replaceChildren(...(on ? [mirrorView(mirror, { target: answer.layout.target })] : []));
 }
 
 find("unfold").addEventListener("click", () => {
@@ -144,15 +164,17 @@ function drawBalls() {
 }
 
 function path(id, data) {
-  find(id).setAttribute("d", data ?? "");
+  putAll(find(id), { d: data ?? "" });
 }
+
+const task = whenChanged((headline, verb) => drawTask(find("task"), headline, verb));
+const countPanel = whenChanged((count) => drawCountPanel(find("count"), count, (method) => change({ method }, "method")));
 
 function draw(moved = false) {
   const line = answer.chosen;
   drawBalls();
   const drawing = line && line.solved ? line.drawing : null;
   drawMirror(line, drawing);
-  sheet.fit();
   path("shot", drawing?.shot);
   path("after", drawing?.after.join(""));
   path("natural", drawing?.natural);
@@ -166,11 +188,11 @@ function draw(moved = false) {
   drawRests(sheet, find("layer-rests"), drawing);
   drawMark(sheet, find("layer-mark"), line, answer.frame);
   drawCount(sheet, find("layer-count"), answer.count);
-  drawTask(find("task"), answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
+  task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
   finder.show(state);
-  finder.follow(answer.lines);
-  drawCountPanel(find("count"), answer.count, (method) => change({ method }, "method"));
+  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame]));
+  countPanel(answer.count ?? null);
   holder.load(line, answer.frame, moved);
   const alone = new Set(drawing?.involved ?? []);
   for (const ball of find("layer-balls").children) ball.toggleAttribute("data-aside", alone.size > 0 && !alone.has(ball.dataset.ball));
@@ -196,6 +218,6 @@ find("add").addEventListener("click", async () => {
   }
 });
 
-new ResizeObserver(() => draw()).observe(sheet.element);
+new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
 find("save").href = `${room.dataset.save}?${answer.address}`;
 draw();

@@ -1,6 +1,6 @@
 // What happened on the real table: one tap keeps an attempt; more can be said, and it can be undone.
 
-import { svg } from "./dom.js";
+import { put, say, svg } from "./dom.js";
 import { send } from "./ask.js";
 import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
@@ -17,7 +17,7 @@ export function notePanel(element, sheet, group, urls, question) {
   let pending = 0;
 
   function tally(figures) {
-    find("#tally").textContent = figures ? `${figures.hits} of ${figures.attempts} hit from here.` : "Say what happened.";
+    say(find("#tally"), figures ? `${figures.hits} of ${figures.attempts} hit from here.` : "Say what happened.");
   }
 
   function told(reply) {
@@ -68,13 +68,13 @@ export function notePanel(element, sheet, group, urls, question) {
   function close() {
     uid = null;
     more.hidden = true;
-    for (const key of keys) key.setAttribute("aria-pressed", "false");
-    group.replaceChildren();
+    for (const key of keys) put(key, { "aria-pressed": "false" });
+    if (group.firstChild) group.replaceChildren();
   }
 
   // The mark on the drawing: where the ball crossed the target's line. Dragged, or moved by the slider.
   function drawMark() {
-    group.replaceChildren();
+    if (group.firstChild) group.replaceChildren();
     if (!line || more.hidden) return;
     const share = Number(crossed.value) / line.whole;
     const x = line.from[0] + share * (line.to[0] - line.from[0]);
@@ -152,7 +152,7 @@ export function notePanel(element, sheet, group, urls, question) {
     line = chosen && chosen.solved ? chosen.drawing.line : null;
     for (const key of keys) key.disabled = !line;
     if (chosen?.rails === "straight") find("#tally").textContent = "Straight shots are not kept.";
-    crossed.max = line ? line.whole : 8;
+    put(crossed, { max: line ? line.whole : 8 });
     if (moved) {
       close();
       tally(null);

@@ -1,6 +1,6 @@
 // Runs the shot along the computed paths, at real speed, every ball. Paths and times come from Python.
 
-import { svg } from "./dom.js";
+import { say, svg } from "./dom.js";
 
 const SLOW = 0.25;
 
@@ -26,13 +26,15 @@ export function player(sheet, group, balls, parts) {
   const empty = () => end === 0;
 
   function show() {
-    group.replaceChildren();
+    if (group.firstChild) group.replaceChildren();
     parts.play.disabled = parts.step.disabled = parts.skip.disabled = empty();
-    parts.play.textContent = running ? "Pause" : "Play it";
+    say(parts.play, running ? "Pause" : "Play it");
     const idle = empty() || (time === 0 && !running);
     sheet.element.classList.toggle("running-film", !idle);
-    parts.moment.textContent = idle ? told : "";
-    if (idle) return;
+    if (idle) {
+      say(parts.moment, told);
+      return;
+    }
     const passed = moments.filter((m) => m.t <= time + 1e-9);
     for (const m of passed.slice(1)) group.append(svg("circle", { class: "moment-dot", cx: m.at[0], cy: m.at[1], r: 3 * sheet.mmPerPixel() }));
     for (const [id, way] of Object.entries(ways)) {
@@ -40,7 +42,7 @@ export function player(sheet, group, balls, parts) {
       group.append(svg("circle", { class: id === "cue" ? "runner" : "runner other", cx: x, cy: y, r: sheet.radius }));
       if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, id));
     }
-    parts.moment.textContent = time >= end ? told : passed.at(-1)?.text ?? "";
+    say(parts.moment, time >= end ? told : passed.at(-1)?.text ?? "");
   }
 
   function frame(now) {

@@ -18,17 +18,19 @@ export function sheet(element) {
     return rail === "head" ? [-out, y] : [s.length + out, y];
   };
 
-  s.mmPerPixel = () => {
-    const box = element.viewBox.baseVal;
-    return box.width / Math.max(element.clientWidth, 1);
-  };
+  // Measured when the drawing changes its size, not while drawing: each reading lays out the whole page.
+  let px = 1;
+  let wide = 0;
+  s.mmPerPixel = () => px;
 
   // Type keeps its size on screen, so a small drawing needs more room around it for the dimension lines.
   s.fit = () => {
-    const px = s.mmPerPixel();
+    if (element.clientWidth === wide) return;
+    wide = element.clientWidth;
+    px = element.viewBox.baseVal.width / Math.max(wide, 1);
     element.style.setProperty("--px", `${px}px`);
     const spare = (-element.viewBox.baseVal.y - s.rail) / px;
-    const [above, below] = element.clientWidth < 500 ? [36, 32] : [50, 40];
+    const [above, below] = wide < 500 ? [36, 32] : [50, 48];
     element.style.marginTop = `${Math.max(above - spare, 0)}px`;
     element.style.marginBottom = `${Math.max(below - spare, 0)}px`;
   };
@@ -53,5 +55,6 @@ export function sheet(element) {
       Math.min(Math.max(y, ry), s.width / s.dy - ry),
     ];
   };
+  s.fit();
   return s;
 }

@@ -1,6 +1,7 @@
 // Which lines are looked for: kick or bank, over how many rails, into which pocket. Asks for long lists by itself.
 
 import { post } from "./ask.js";
+import { put, say } from "./dom.js";
 
 const REST = 160; // ms without a new answer before a long list is asked for
 
@@ -11,6 +12,7 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
   const pockets = [...drawing.querySelectorAll("[data-pocket]")];
   let timer = 0;
   let number = 0;
+  let known = { about: null, lines: null };
   let state = { kind: "kick", count: "1", pocket: null };
 
   for (const button of kinds) button.addEventListener("click", () => onChange({ kind: button.dataset.kind, rails: null }, "kind"));
@@ -32,29 +34,29 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
   function show(next) {
     state = next;
     const banking = state.kind === "bank";
-    for (const button of kinds) button.setAttribute("aria-pressed", String(button.dataset.kind === state.kind));
-    for (const button of counts) button.setAttribute("aria-pressed", String(button.dataset.count === state.count));
+    for (const button of kinds) put(button, { "aria-pressed": button.dataset.kind === state.kind });
+    for (const button of counts) put(button, { "aria-pressed": button.dataset.count === state.count });
     drawing.classList.toggle("banking", banking);
     for (const pocket of pockets) {
       const chosen = banking && pocket.dataset.pocket === state.pocket;
       pocket.classList.toggle("chosen", chosen);
       if (banking) {
-        pocket.setAttribute("tabindex", "0");
-        pocket.setAttribute("role", "button");
-        pocket.setAttribute("aria-pressed", String(chosen));
-        pocket.setAttribute("aria-label", `Pocket ${pocket.dataset.pocket}`);
+        put(pocket, { tabindex: "0", role: "button", "aria-pressed": chosen, "aria-label": `Pocket ${pocket.dataset.pocket}` });
       } else for (const name of ["tabindex", "role", "aria-pressed", "aria-label"]) pocket.removeAttribute(name);
     }
     pocketOut.hidden = !banking;
-    pocketOut.textContent = state.pocket ? `into ${state.pocket}` : "tap a pocket, or leave it open";
+    say(pocketOut, state.pocket ? `into ${state.pocket}` : "tap a pocket, or leave it open");
   }
 
-  // The list follows when the answers have come to rest; late ones are dropped by number.
-  function follow(lines) {
+  // The list follows when the answers have come to rest; late ones are dropped by number. `about` is
+  // what the list depends on: choosing another line of it asks for nothing.
+  function follow(lines, about) {
     clearTimeout(timer);
     number += 1;
+    if (lines === null && about === known.about) lines = known.lines;
     element.classList.toggle("late", lines === null);
     if (lines !== null) {
+      known = { about, lines };
       onLines(lines);
       return;
     }
@@ -64,6 +66,7 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
         const reply = await post(url, JSON.stringify(question()));
         if (mine !== number) return;
         element.classList.remove("late");
+        known = { about, lines: reply.lines };
         onLines(reply.lines);
       } catch {
         // the answer itself tells what is wrong; the old list stays, marked as late
