@@ -1,6 +1,6 @@
 # One target per chore. `make demo` and `make test` do all their own set-up.
 .DEFAULT_GOAL := demo
-.PHONY: setup test-setup demo test lint types unit browser bench lock vendor schemas screenshots clean
+.PHONY: setup test-setup demo test lint types unit browser bench bench-drag lock vendor schemas screenshots clean
 
 PORT ?= 8000
 FANDLE_HOME ?= $(CURDIR)/.fandle
@@ -49,6 +49,9 @@ browser: test-setup
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
+
+bench-drag: test-setup
+	PYTHONPATH=. $(BIN)/python bench/drag.py
 
 screenshots: test-setup
 	$(BIN)/python tools/screenshots.py
