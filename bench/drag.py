@@ -4,6 +4,7 @@ Starts a demo server and Chromium with the page throttled by 4, drags a ball for
 reads the page's own clock. Control: the same page with nothing dragged. Run: make bench-drag
 """
 
+import itertools
 import statistics
 import tempfile
 from pathlib import Path
@@ -26,7 +27,8 @@ WATCH = """() => {
   const tick = (now) => { window.frames.push(now); window.watching = requestAnimationFrame(tick); };
   window.watching = requestAnimationFrame(tick);
   document.addEventListener('pointerup', () => { window.moved = performance.now(); }, { capture: true, once: true });
-  new MutationObserver(() => window.drawn.push(performance.now())).observe(document.getElementById('answer'), { childList: true });
+  const note = new MutationObserver(() => window.drawn.push(performance.now()));
+  note.observe(document.getElementById('answer'), { childList: true });
 }"""
 
 
@@ -34,7 +36,7 @@ def frames(page: Page) -> list[float]:
     """Milliseconds between the frames that were drawn since WATCH."""
     page.evaluate("() => cancelAnimationFrame(window.watching)")
     at: list[float] = page.evaluate("() => window.frames")
-    return [b - a for a, b in zip(at, at[1:], strict=False)]
+    return [b - a for a, b in itertools.pairwise(at)]
 
 
 def told(gaps: list[float], usual: float) -> str:
@@ -66,7 +68,7 @@ def main() -> None:
     try:
         with sync_playwright() as p:
             browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
-            print(f"{'ms between frames, CPU / 4':<28}{'median':>7}{'most':>9}{'lost':>7}{'':>9}{'answer after the end, ms':>28}")
+            print(f"{'ms between frames, CPU / 4':<28} median     most   lost          answer after the end, ms")
             for name, url in VIEWS:
                 page = browser.new_page(viewport={"width": 1280, "height": 800})
                 page.goto(f"http://127.0.0.1:{port}{url}")

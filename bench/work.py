@@ -19,8 +19,8 @@ from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.strike import strike
 from fandle.core.shot import play
+from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke
-from fandle.core.table import standard_table
 
 TABLE = standard_table("pool-9ft")
 P = TABLE.params()

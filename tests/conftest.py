@@ -11,7 +11,8 @@ import pytest
 from hypothesis import settings
 
 from fandle.core.layout import Ball, Layout
-from fandle.core.table import Table, standard_table
+from fandle.core.standards import standard_table
+from fandle.core.table import Table
 
 # in CI the same examples every time; a new one found by chance belongs to whoever runs the tests by hand
 settings.register_profile("ci", derandomize=True)

@@ -11,6 +11,7 @@ from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer e
 
 from fandle.core.aim import solve_kick
 from fandle.core.bank import solve_bank
+from fandle.core.condition import CLOTHS, RUBBERS, condition_of, conditioned
 from fandle.core.counts.base import NoCount
 from fandle.core.counts.every import all_counts, best_count
 from fandle.core.counts.every import count as count_over
@@ -21,13 +22,14 @@ from fandle.core.rails import parse_rails
 from fandle.core.readout import direction_to, parse_aim
 from fandle.core.shot import play
 from fandle.core.solution import Aim, Refusal
+from fandle.core.standards import STANDARDS, standard_table
 from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import STANDARD_NAMES, Table, standard_table
+from fandle.core.table import Table, renamed
 from fandle.core.units import default_speed
 from fandle.formats import words
 from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
 from fandle.formats.base import validated
-from fandle.formats.files import StrokeFile, read_layout, read_stroke, table_json
+from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
 
 NO_ANSWER = 1
 BAD_INPUT = 2
@@ -37,7 +39,7 @@ app = typer.Typer(
     no_args_is_help=True,
     pretty_exceptions_enable=False,
     rich_markup_mode=None,
-    help="Kick lines for pool: counted, corrected, and proved by playing them.",
+    help="Kick, bank and escape lines for pool, snooker and carom: counted, corrected, and proved by playing them.",
 )
 
 LayoutArg = Annotated[str, typer.Argument(help="Layout file (*.fandle.json), or - for standard input.")]
@@ -52,11 +54,14 @@ Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the la
 
 
 def _load(path: str) -> Layout:
+    return read_layout(_bytes(path))
+
+
+def _bytes(path: str) -> bytes:
     try:
-        text = sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
+        return sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
     except OSError as fault:
         raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name") from None
-    return read_layout(text)
 
 
 def _stroke(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
@@ -203,17 +208,26 @@ def _only_kicks(kind: str) -> None:
         raise BadInputError(f"kind {kind!r} is not counted by this version: use kick", "kind")
 
 
-@app.command(epilog="Example: fandle table pool-9ft --json")
+@app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")
 def table(
-    name: Annotated[str | None, typer.Argument(help="Table to print; without it, all names.")] = None,
+    name: Annotated[str | None, typer.Argument(help="Table, or a table file; without it, all names.")] = None,
+    cloth: Annotated[str | None, typer.Option(help=f"{', '.join(CLOTHS)}.")] = None,
+    rubber: Annotated[str | None, typer.Option(help=f"{', '.join(RUBBERS)}.")] = None,
+    called: Annotated[str | None, typer.Option(help="Name of the table made.")] = None,
     as_json: Json = False,
 ) -> None:
-    """Print a table: every number the engine uses, in SI units."""
+    """Print a table: every number the engine uses, in SI units. Make one of your own in words."""
     if name is None:
-        _print(list(STANDARD_NAMES)) if as_json else typer.echo("\n".join(STANDARD_NAMES))
+        _print(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
         return
-    found = table_json(standard_table(name))
-    _print(found) if as_json else typer.echo(words.table(found))
+    found = standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(_bytes(name))
+    if cloth is not None or rubber is not None:
+        has_cloth, has_rubber = condition_of(found)
+        found = conditioned(found, cloth or has_cloth, rubber or has_rubber)
+    if called is not None:
+        found = renamed(found, called)
+    data = table_json(found)
+    _print(data) if as_json else typer.echo(words.table(data))
 
 
 @app.command(epilog="Example: fandle serve --port 8000")

@@ -10,10 +10,11 @@ from numpy.typing import NDArray
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics import engine as e
 from fandle.core.physics import rack
-from fandle.core.physics.cloth import ROLLING, SLIDING
+from fandle.core.physics.cloth import ROLLING, SLIDING, SUNK
 from fandle.core.physics.strike import strike
+from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke
-from fandle.core.table import Table, standard_table
+from fandle.core.table import Table
 
 Array = NDArray[np.float64]
 POOL = standard_table("pool-9ft")
@@ -121,14 +122,23 @@ def rises(played: Raw, table: Table = POOL) -> float:
 
     Of a ball that spins on the spot only the spin with which it came to rest is known, less
     what it has lost since; one set spinning without moving counts as still (that is < 1e-8).
+    Inside rubber that gives a ball's energy is not its own: what counts is before and after.
     """
-    pieces = played.pieces
+    inside = played.pieces[:, 8] == SUNK
+    pieces, sunk = played.pieces[~inside], played.pieces[inside]
     if not len(pieces):
         return 0.0
     decay_w = table.params()[5]
     started = energy(pieces[:, 4:6], pieces[:, 11:14])
     v, w = at_end(pieces, decay_w)
     until = pieces[:, 0] + pieces[:, 1]
+    free_from = 0.0  # the cue ball may be struck into the rail it is frozen to
+    for q in sunk:
+        before = np.flatnonzero((pieces[:, 10] == q[10]) & (pieces[:, 0] <= q[0]))
+        if len(before):
+            until[before[-1]] = q[0] + q[1]
+        else:
+            free_from = q[0] + q[1]
     last = np.full(len(played.places), -1)
     worst = 0.0
     for t in np.unique(pieces[:, 0]):
@@ -139,7 +149,7 @@ def rises(played: Raw, table: Table = POOL) -> float:
             if k >= 0:
                 spin = max(abs(w[k, 2]) - decay_w * (t - until[k]), 0.0)
                 change -= float(energy(v[k : k + 1], np.array([[w[k, 0], w[k, 1], spin]]))[0])
-        if t > 0.0:
+        if t > free_from:
             worst = max(worst, float(change))
         last[pieces[rows, 10].astype(int)] = rows
     return worst / float(started.max())

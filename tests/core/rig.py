@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 from fandle.core.physics import bed
 from fandle.core.physics import engine as e
 from fandle.core.physics.strike import strike
-from fandle.core.table import Table, standard_table
+from fandle.core.standards import standard_table
+from fandle.core.table import Table
 
 NO_BALLS = np.empty((0, 2))
 POOL = standard_table("pool-9ft")

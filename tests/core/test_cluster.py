@@ -71,7 +71,7 @@ def test_a_lone_pair_leaves_as_a_plain_collision_does() -> None:
         s = blow(places, motion)
         a, b = np.zeros((2, 7))
         a[2:], b[:2] = motion[0], places[1]
-        collide(a, b, POOL.ball_restitution, POOL.params())
+        collide(a, b, POOL.ball_restitution, 1.0, POOL.params())
         assert s[0, 2:7] == pytest.approx(a[2:], abs=0.015)
         assert s[1, 2:7] == pytest.approx(b[2:], abs=0.015)
 

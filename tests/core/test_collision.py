@@ -32,7 +32,7 @@ def pair(phi: float, v: tuple[float, float, float, float, float]) -> tuple[Array
 def cut(phi: float, speed: float = 2.0, side: float = 0.0, roll: float = 0.0) -> tuple[Array, Array]:
     """A cut shot along +x at angle φ: side and roll as w/v, side + = right."""
     a, b = pair(phi, (speed, 0.0, 0.0, roll * speed, side * speed))
-    collide(a, b, POOL.ball_restitution, POOL.params())
+    collide(a, b, POOL.ball_restitution, 1.0, POOL.params())
     return a, b
 
 
@@ -54,7 +54,7 @@ def test_momentum_is_kept_and_energy_not_gained(
     near = float((a[2:4] - b[2:4]) @ n)
     if near <= 0.0:
         return
-    collide(a, b, e, POOL.params())
+    collide(a, b, e, 1.0, POOL.params())
     assert a[2:4] + b[2:4] == pytest.approx(momentum[2:4], abs=1e-12)
     assert float((b[2:4] - a[2:4]) @ n) == pytest.approx(e * near, abs=1e-12)
     after = 0.5 * (a[2:4] @ a[2:4] + b[2:4] @ b[2:4]) + 0.2 * (a[4:] @ a[4:] + b[4:] @ b[4:])
@@ -89,7 +89,7 @@ def test_constant_friction_is_coulombs() -> None:
 def test_stun_leaves_at_ninety_degrees(phi_deg: float) -> None:
     """e = 1, no friction: a struck ball without roll leaves square to the line of centres. Published."""
     a, b = pair(math.radians(phi_deg), (2.0, 0.0, 0.0, 0.0, 0.0))
-    collide(a, b, 1.0, PERFECT.params())
+    collide(a, b, 1.0, 1.0, PERFECT.params())
     assert abs(float(a[2:4] @ b[2:4])) < 1e-12
     assert math.degrees(math.atan2(b[3], b[2])) == pytest.approx(phi_deg, abs=1e-9)
 
@@ -168,7 +168,7 @@ def test_spin_passes_on_with_the_other_hand() -> None:
     """A full hit with right side gives the object ball left side, and throws it left. Published."""
     # w about the vertical: right side turns the ball anticlockwise seen from above, wz > 0
     a, b = pair(0.0, (2.0, 0.0, 0.0, 0.0, 2.0))
-    collide(a, b, POOL.ball_restitution, POOL.params())
+    collide(a, b, POOL.ball_restitution, 1.0, POOL.params())
     assert b[6] < 0 < a[6] < 2.0
     assert math.degrees(math.atan2(b[3], b[2])) > 0.5
 

@@ -10,8 +10,9 @@ from fandle.core import constants
 from fandle.core.errors import BadInputError
 from fandle.core.rails import Rail
 from fandle.core.spoken import landing_word, mixed, plural_lengths, running, tips_word
+from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import Table, standard_table
+from fandle.core.table import Table
 from fandle.core.units import clock_of, lengths_of, offset_of, speed_of, speed_word, tips_of
 
 
@@ -24,7 +25,8 @@ def test_lengths_on_the_default_table(pool: Table, lengths: float, mps: float) -
 @given(speed=st.floats(0.1, 12))
 def test_lengths_and_speed_are_inverse(speed: float) -> None:
     table = standard_table("pool-9ft")
-    assert speed_of(table, lengths_of(table, speed)) == pytest.approx(speed, abs=1e-6)
+    # at the end rails a cushion stepped in a few steps leaves a ripple of 1e-4 lengths
+    assert speed_of(table, lengths_of(table, speed)) == pytest.approx(speed, abs=5e-4)
 
 
 def test_lag_is_two_lengths_whatever_the_word(pool: Table) -> None:

@@ -15,8 +15,8 @@ from fandle.core.aim import solve_kick
 from fandle.core.counts.every import count
 from fandle.core.rails import Rail
 from fandle.core.solution import Aim
+from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke
-from fandle.core.table import standard_table
 from fandle.formats.answers import aim_json, count_json
 from fandle.formats.files import layout_of, table_json
 from fandle.web import address

@@ -8,6 +8,7 @@ from fandle.core.layout import Layout
 from fandle.core.physics import search
 from fandle.core.question import Question, clear_of_edge
 from fandle.core.solution import LINKS, THICKNESS, Aim, Link, Solution
+from fandle.core.standards import standard_twin
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
@@ -49,7 +50,7 @@ def _links(question: Question, stroke: Stroke, solution: Solution, mirror: float
 
 def steps(table: Table, stroke: Stroke) -> tuple[tuple[Table, Stroke], ...]:
     """The aims between, each with one thing more: on which table and with which stroke."""
-    standard = table.standard_twin()
+    standard = standard_twin(table)
     plain = stroke.plain()
     level = Stroke(stroke.speed, stroke.side, stroke.up)
     return (

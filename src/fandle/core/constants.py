@@ -28,6 +28,49 @@ POOL_CLOTH_ROLLING = 0.010  # 0.005-0.015 (from memory)
 POOL_SPIN_DECAY = 10.0  # rad/s², 5-15 (from memory)
 POOL_BALL_RESTITUTION = 0.95  # 0.92-0.98 (from memory)
 
+# Pool, 8 and 7 ft: the same balls, rails and pockets on a smaller bed.
+POOL_8FT_LENGTH_M = 92 * INCH_M  # WPA specifications (from memory)
+POOL_8FT_WIDTH_M = 46 * INCH_M
+POOL_7FT_LENGTH_M = 78 * INCH_M  # makers vary; the usual bar box (from memory)
+POOL_7FT_WIDTH_M = 39 * INCH_M
+
+# Snooker, 12 ft. Sizes: WPBSA table dimensions (from memory).
+SNOOKER_LENGTH_M = 3.569  # within the cushion faces
+SNOOKER_WIDTH_M = 1.778
+SNOOKER_BALL_RADIUS_M = 0.0525 / 2
+SNOOKER_BALL_MASS_KG = 0.142  # (from memory)
+SNOOKER_NOSE_SHARE = 0.7  # nose height 7R/5: Mathavan, Jackson & Parkin 2010 (from memory)
+SNOOKER_BAULK_M = 0.737  # baulk line from the baulk cushion's face
+SNOOKER_D_RADIUS_M = 0.292
+SNOOKER_BLACK_M = 0.324  # black spot from the top cushion's face
+SNOOKER_CORNER_MOUTH_M = 0.086  # between the facings; ~3 3/8 in (from memory)
+SNOOKER_SIDE_MOUTH_M = 0.098  # (from memory)
+SNOOKER_CORNER_CUT_DEG = 135.0  # facings run parallel to the pocket's axis (approximation: templates curve on)
+SNOOKER_SIDE_CUT_DEG = 90.0
+SNOOKER_CORNER_POINT_RADIUS_M = 0.060  # rounding of the cushion into the pocket (from memory)
+SNOOKER_SIDE_POINT_RADIUS_M = 0.045
+SNOOKER_CORNER_SHELF_M = 0.020  # (from memory)
+SNOOKER_SIDE_SHELF_M = 0.012
+SNOOKER_RAIL_WIDTH_M = 0.115  # (from memory)
+SNOOKER_CUSHION_RESTITUTION = 0.98  # Mathavan, Jackson & Parkin 2010 (from memory)
+SNOOKER_CUSHION_FRICTION = 0.14  # the same
+SNOOKER_CLOTH_SLIDING = 0.212  # the same
+
+# Carom, 10 ft (match table). Sizes: UMB rules for equipment (from memory).
+CAROM_LENGTH_M = 2.84
+CAROM_WIDTH_M = 1.42
+CAROM_BALL_RADIUS_M = 0.0615 / 2  # 61-61.5 mm
+CAROM_BALL_MASS_KG = 0.210  # 205-220 g
+CAROM_NOSE_HEIGHT_M = 0.037
+CAROM_CUSHION_RESTITUTION = 0.88  # workable default (from memory)
+CAROM_CUSHION_FRICTION = 0.20
+CAROM_CLOTH_ROLLING = 0.007  # heated, napless cloth runs further (from memory)
+CAROM_RAIL_WIDTH_M = 0.125  # (from memory)
+
+# A cushion that gives, see physics/give.py. Standard tables are rigid until a table check says otherwise.
+CUSHION_GRIP = 0.15  # share of the dent's wall the ball presses against (our own estimate)
+CUSHION_LOSS = 0.0  # restitution lost per radius of depth
+
 # Ball on ball: friction a + b·exp(−c·v) for clean balls, Alciatore's fit to Marlow (from memory).
 BALL_FRICTION_FLOOR = 0.010
 BALL_FRICTION_RISE = 0.108
@@ -35,6 +78,8 @@ BALL_FRICTION_FALL = 1.088  # s/m
 # Hertz, two alike spheres: 4/3·E*·√(R/2), E* = E/(2(1−ν²)), phenolic E ≈ 5.8 GPa, ν ≈ 0.34 (from
 # memory). It settles only how a blow runs through balls that touch, not how one ball leaves another.
 POOL_BALL_STIFFNESS = 5.2e8  # N/m^1.5
+SNOOKER_BALL_STIFFNESS = 5.0e8  # the same law, smaller balls
+CAROM_BALL_STIFFNESS = 5.4e8  # larger ones
 
 # The player.
 MISCUE_LIMIT = 0.5  # of the ball's radius; common practice, no published source

@@ -4,19 +4,27 @@ from dataclasses import dataclass, replace
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
-from fandle.core.layout import CUE, IDS, Ball, Layout
+from fandle.core.layout import CUE, SNOOKER_COLOURS, Ball, Layout
 from fandle.core.rails import Rail
+from fandle.core.standards import usual_game
+from fandle.core.table import Table
 
 POOL_ORDER = [str(n) for n in range(1, 16)]
+CAROM_ORDER = ["red", "white"]
 SPACING = 0.5  # diamonds between the places tried
+
+
+def id_order(game: str) -> list[str]:
+    """The object balls of a game, in the order in which they are added."""
+    if game == "snooker":
+        return [*(f"red{n}" for n in range(1, 16)), *SNOOKER_COLOURS]
+    return CAROM_ORDER if game == "three-cushion" else POOL_ORDER
 
 
 def next_id(layout: Layout) -> str:
     """The lowest id that is not on the table yet."""
     used = {b.id for b in layout.balls}
-    known = IDS.get(layout.game)
-    order = POOL_ORDER if known is None else sorted(known)
-    for name in order:
+    for name in id_order(layout.game):
         if name not in used:
             return name
     raise BadInputError("every ball of this game is on the table already: take one off first", "balls")
@@ -34,6 +42,20 @@ def add_ball(layout: Layout, name: str | None = None) -> Layout:
             if "overlap" not in str(error):
                 raise
     raise BadInputError("no free place for another ball: take one off first", "balls")
+
+
+def moved_to(layout: Layout, table: Table) -> Layout:
+    """The same places, counted along the rails, on another table; its usual game where the balls are others.
+
+    The balls keep their order and take the new game's ids; more than that game has are left off.
+    """
+    game = usual_game(table)
+    if game == usual_game(layout.table):
+        return replace(layout, table=table)
+    order = id_order(game)
+    names = {CUE: CUE, **dict(zip((b.id for b in layout.object_balls()), order, strict=False))}
+    balls = tuple(Ball(names[b.id], b.x, b.y) for b in layout.balls if b.id in names)
+    return Layout(table, game, balls, names.get(layout.target or ""))
 
 
 def flip_left_right(layout: Layout) -> Layout:

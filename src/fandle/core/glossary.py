@@ -10,6 +10,8 @@ WORDS = {
     "ball size": "A ball turns one radius before the nose, so the true mirror lies that much inside it.",
     "cushion": "What rubber and cloth do to a plain ball at this speed, compared with a perfect mirror.",
     "side": "Spin to the left or right of centre: running side lengthens the rebound, reverse side shortens it.",
+    "compression": "Rubber pressed in: the harder the ball meets the rail the deeper it sinks, and the dent's wall turns it "
+    "off steeper, so shorter.",
     "running": "Side that opens the rebound off the rail it meets: the ball comes off longer.",
     "reverse": "Side that holds the rebound up: the ball comes off shorter, steeper to the rail.",
     "height": "Above centre is follow, below is draw; while the ball still slides, follow bends it long, draw short.",

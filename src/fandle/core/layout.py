@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
-from fandle.core.pocket import Point, noses, pocket_at
+from fandle.core.pocket import Point, mouths, pocket_at, straights
 from fandle.core.table import Table
 
 CUE = "cue"
@@ -21,9 +21,8 @@ PASSES = 100  # to part balls that are written into each other
 TOUCHING_M = 1e-15  # m: an overlap this small is rounding
 
 _POOL = {CUE, *(str(n) for n in range(1, 16))}
-_SNOOKER = {
-    CUE, *(f"red{n}" for n in range(1, 16)), "yellow", "green", "brown", "blue", "pink", "black"
-}  # fmt: skip
+SNOOKER_COLOURS = ("yellow", "green", "brown", "blue", "pink", "black")
+_SNOOKER = {CUE, *(f"red{n}" for n in range(1, 16)), *SNOOKER_COLOURS}
 _CAROM = {CUE, "white", "red"}
 IDS = {"snooker": _SNOOKER, "three-cushion": _CAROM}
 
@@ -154,7 +153,7 @@ def _check_place(table: Table, ball: Ball) -> None:
     name = "the cue ball" if ball.id == CUE else f"ball {ball.id}"
     if not (math.isfinite(ball.x) and math.isfinite(ball.y)):
         raise BadInputError(
-            f"{name} has no place (x={ball.x}, y={ball.y}): give both coordinates as numbers in diamonds",
+            f"{name} has no place (x={ball.x}, y={ball.y}): give both coordinates as numbers in {table.marks}",
             "balls",
         )
     r = table.ball_radius
@@ -170,13 +169,16 @@ def _check_place(table: Table, ball: Ball) -> None:
             f"y runs 0 to {DIAMONDS_SHORT}",
             "balls",
         )
-    for rail, a, b in noses(table):
+    for rail, a, b in straights(table):
         if _distance(x, y, a, b) < r - SLACK_M:
             least = r / (table.diamond_y if rail.is_long else table.diamond_x)
             raise BadInputError(
-                f"{name} lies into the {rail} cushion: keep its centre {least:.3g} diamonds off the nose",
+                f"{name} lies into the {rail} cushion: keep its centre {least:.3g} {table.marks} off the nose",
                 "balls",
             )
+    for mouth in mouths(table):
+        if any(math.dist((x, y), jaw.centre) < r + jaw.radius - SLACK_M for jaw in mouth.jaws(table)):
+            raise BadInputError(f"{name} lies into a jaw of the {mouth.name} pocket: move it off the rubber", "balls")
 
 
 def _distance(x: float, y: float, a: tuple[float, float], b: tuple[float, float]) -> float:

@@ -171,10 +171,22 @@ def pocket_at(bed: Bed, x: float, y: float) -> str | None:
 
 
 def noses(bed: Bed) -> tuple[tuple[Rail, Point, Point], ...]:
-    """The stretches of cushion nose between the pockets: rail, start, end, in metres."""
+    """The stretches of cushion nose between the pockets: rail, start, end, in metres.
+
+    Up to where nose and facing would meet; the rounding begins before that.
+    """
+    pockets = bed.pockets
+    return _stretches(bed, *((pockets.corner_gap, pockets.side_mouth / 2) if pockets else (0.0, 0.0)))
+
+
+def straights(bed: Bed) -> tuple[tuple[Rail, Point, Point], ...]:
+    """The straight stretches of nose, up to where the rounding begins."""
+    pockets = bed.pockets
+    return _stretches(bed, *((pockets.corner_straight, pockets.side_straight) if pockets else (0.0, 0.0)))
+
+
+def _stretches(bed: Bed, gap: float, half: float) -> tuple[tuple[Rail, Point, Point], ...]:
     length, width = bed.length, bed.width
-    gap = bed.pockets.corner_gap if bed.pockets else 0.0
-    half = bed.pockets.side_mouth / 2 if bed.pockets else 0.0
     mid = length / 2
     stretches: list[tuple[Rail, Point, Point]] = []
     for rail, y in ((Rail.NEAR, 0.0), (Rail.FAR, width)):

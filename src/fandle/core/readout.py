@@ -4,6 +4,7 @@ import math
 import re
 from dataclasses import dataclass
 
+from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError
 from fandle.core.mirror import rail_line
 from fandle.core.pocket import Point
@@ -61,6 +62,27 @@ def marks(table: Table, rail: Rail, start: Point, direction: float) -> Marks:
         sight=sight,
         centre=crossing(table, rail, start, direction, table.ball_radius),
     )
+
+
+def from_pocket(table: Table, rail: Rail, at: float) -> tuple[float, str]:
+    """(metres, which) from a mark on a nose to the nearest pocket: a corner of the noses, or a side's middle."""
+    across = "far" if rail.at_end else "near"
+    if rail.is_long:
+        places = [(0.0, f"head-{across} corner"), (8.0, f"foot-{across} corner")]
+        if table.pockets is not None:
+            places.append((4.0, f"middle of the side-{across} pocket"))
+    else:
+        end = "foot" if rail.at_end else "head"
+        places = [(0.0, f"{end}-near corner"), (4.0, f"{end}-far corner")]
+    away, name = min((abs(at - place), name) for place, name in places)
+    return away * diamond_along(table, rail), name
+
+
+def inches(metres: float) -> str:
+    """A length to the nearest eighth of an inch: 16¼ in."""
+    eighths = round(metres / INCH_M * 8)
+    part = ("", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞")[eighths % 8]
+    return f"{eighths // 8 or ''}{part} in" if eighths else "0 in"
 
 
 def rail_ahead(table: Table, start: Point, direction: float) -> Rail:

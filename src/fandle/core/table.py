@@ -15,7 +15,11 @@ from fandle.core.pocket import Pockets, Point, mouths
 
 @dataclass(frozen=True)
 class Table:
-    """One table. Lengths in m, mass in kg, spin decay in rad/s², marks in diamonds."""
+    """One table. Lengths in m, mass in kg, spin decay in rad/s², marks in diamonds.
+
+    cue_ball_mass: None where it is an object ball's. cushion_compression in s (m of give per m/s), with
+    its grip and loss as `physics.give` has them. d_radius: of the D on a snooker table.
+    """
 
     name: str
     standard: str
@@ -41,6 +45,10 @@ class Table:
     pockets: Pockets | None
     head_string: float | None
     spots: dict[str, Point] = field(hash=False)
+    cue_ball_mass: float | None = None
+    cushion_grip: float = k.CUSHION_GRIP
+    cushion_loss: float = k.CUSHION_LOSS
+    d_radius: float | None = None
 
     def __post_init__(self) -> None:
         for name, (low, high, unit) in LIMITS.items():
@@ -51,6 +59,12 @@ class Table:
                     "check the number and its unit",
                     f"table.{name}",
                 )
+        if not 0.8 <= self.cue_mass / self.ball_mass <= 1.3:
+            raise BadInputError(
+                f"table {self.name!r}: a cue ball of {self.cue_mass:g} kg does not go with object balls of "
+                f"{self.ball_mass:g} kg; give it 0.8 to 1.3 times their mass",
+                "table.cue_ball_mass",
+            )
         if not 0.3 * self.length <= self.width <= self.length:
             raise BadInputError(
                 f"table {self.name!r}: width {self.width:g} m does not suit length {self.length:g} m; "
@@ -65,6 +79,9 @@ class Table:
                 "table.nose_height",
             )
 
+        if self.pockets is not None:
+            _check_pockets(self, self.pockets)
+
     @property
     def diamond_x(self) -> float:
         """One diamond along the long rails, in metres."""
@@ -76,6 +93,21 @@ class Table:
         return self.width / k.DIAMONDS_SHORT
 
     @property
+    def cue_mass(self) -> float:
+        """Mass of the cue ball, kg."""
+        return self.ball_mass if self.cue_ball_mass is None else self.cue_ball_mass
+
+    @property
+    def has_diamonds(self) -> bool:
+        """Are there sights on the rails? Without them the same grid is called eighths and quarters."""
+        return self.sight_setback is not None
+
+    @property
+    def marks(self) -> str:
+        """What the steps along the rails are called."""
+        return "diamonds" if self.has_diamonds else "marks"
+
+    @property
     def sin_theta(self) -> float:
         """Sine of the elevation of the nose above the ball's centre, seen from the centre."""
         return self.nose_height / self.ball_radius - 1.0
@@ -84,18 +116,11 @@ class Table:
         """The engine's parameters, in the order of `physics.engine.PARAMS`."""
         return _params(self)
 
-    def standard_twin(self) -> "Table":
-        """This table's sizes with the constants of the standard table it derives from."""
-        norm = standard_table(self.standard)
-        return replace(self, **{name: getattr(norm, name) for name in CONDITION})
 
+def renamed(table: Table, name: str) -> Table:
+    """The same table under another name."""
+    return replace(table, name=name)
 
-# The numbers that say in which condition a table is, as against what it is.
-CONDITION = (
-    "cushion_restitution", "cushion_friction", "cushion_compression",
-    "cloth_sliding", "cloth_rolling", "spin_decay", "ball_restitution",
-    "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
-)  # fmt: skip
 
 # Sensible ranges: low, high, unit. Beyond them the models no longer hold.
 LIMITS: dict[str, tuple[float, float, str]] = {
@@ -108,7 +133,12 @@ LIMITS: dict[str, tuple[float, float, str]] = {
     "rail_width": (0.02, 0.5, " m"),
     "cushion_restitution": (0.3, 1.0, ""),
     "cushion_friction": (0.0, 0.4, ""),
-    "cushion_compression": (0.0, 0.0, " (only the rigid cushion is played so far)"),
+    "cushion_compression": (0.0, 0.006, " s"),
+    "cushion_grip": (0.0, 0.4, ""),
+    "cushion_loss": (0.0, 1.0, ""),
+    "cue_ball_mass": (0.02, 0.5, " kg"),
+    "head_string": (0.0, 8.0, " diamonds"),
+    "d_radius": (0.05, 0.8, " m"),
     "cloth_sliding": (0.01, 0.4, ""),
     "cloth_rolling": (0.001, 0.05, ""),
     "spin_decay": (0.0, 60.0, " rad/s²"),
@@ -119,6 +149,45 @@ LIMITS: dict[str, tuple[float, float, str]] = {
     "ball_stiffness": (1e7, 1e10, " N/m^1.5"),
     "gravity": (GRAVITY, GRAVITY, " m/s²"),
 }
+
+
+# The same of the pockets: a cut is the angle between nose and facing.
+POCKET_LIMITS: dict[str, tuple[float, float, str]] = {
+    "corner_mouth": (0.04, 0.25, " m"),
+    "side_mouth": (0.04, 0.25, " m"),
+    "corner_cut_deg": (95.0, 165.0, "°"),
+    "side_cut_deg": (90.0, 165.0, "°"),
+    "corner_shelf": (0.0, 0.12, " m"),
+    "side_shelf": (0.0, 0.12, " m"),
+    "corner_point_radius": (0.0, 0.15, " m"),
+    "side_point_radius": (0.0, 0.15, " m"),
+}
+
+
+def _check_pockets(table: Table, pockets: Pockets) -> None:
+    """Each number in its range, a ball goes in, and some straight nose is left."""
+    for name, (low, high, unit) in POCKET_LIMITS.items():
+        value = getattr(pockets, name)
+        if not low <= value <= high:
+            raise BadInputError(
+                f"table {table.name!r}: {name} {value:g} is outside {low:g} to {high:g}{unit}; "
+                "check the number and its unit",
+                f"table.pockets.{name}",
+            )
+    for name in ("corner_mouth", "side_mouth"):
+        if getattr(pockets, name) <= 2 * table.ball_radius:
+            raise BadInputError(
+                f"table {table.name!r}: no ball of {2000 * table.ball_radius:g} mm goes through a {name} of "
+                f"{1000 * getattr(pockets, name):g} mm; make it wider",
+                f"table.pockets.{name}",
+            )
+    if pockets.corner_straight + pockets.side_straight > 0.45 * table.length or pockets.corner_straight > 0.45 * (
+        table.width
+    ):
+        raise BadInputError(
+            f"table {table.name!r}: the pockets leave no straight cushion; make mouths or roundings smaller",
+            "table.pockets.corner_mouth",
+        )
 
 
 @lru_cache(maxsize=256)
@@ -143,6 +212,10 @@ def _params(table: Table) -> NDArray[np.float64]:
         "ball_friction_fall": table.ball_friction_fall,
         "ball_stiffness_per_mass": table.ball_stiffness / table.ball_mass,
         "pocketed": 1.0 if pockets else 0.0,
+        "cue_lightness": table.ball_mass / table.cue_mass,
+        "give": table.cushion_compression,
+        "grip": table.cushion_grip,
+        "loss": table.cushion_loss,
     }
     array = np.zeros(SIZE)
     array[:SCALARS] = [values[name] for name in PARAMS]
@@ -153,58 +226,3 @@ def _params(table: Table) -> NDArray[np.float64]:
         array[SCALARS + POCKET * i :][:POCKET] = numbers
     array.flags.writeable = False
     return array
-
-
-def _pool_9ft() -> Table:
-    return Table(
-        name="pool-9ft",
-        standard="pool-9ft",
-        length=k.POOL_9FT_LENGTH_M,
-        width=k.POOL_9FT_WIDTH_M,
-        ball_radius=k.POOL_BALL_RADIUS_M,
-        ball_mass=k.POOL_BALL_MASS_KG,
-        nose_height=k.POOL_NOSE_SHARE * 2 * k.POOL_BALL_RADIUS_M,
-        sight_setback=k.POOL_SIGHT_SETBACK_M,
-        rail_width=k.POOL_RAIL_WIDTH_M,
-        cushion_restitution=k.POOL_CUSHION_RESTITUTION,
-        cushion_friction=k.POOL_CUSHION_FRICTION,
-        cushion_compression=0.0,
-        cloth_sliding=k.POOL_CLOTH_SLIDING,
-        cloth_rolling=k.POOL_CLOTH_ROLLING,
-        spin_decay=k.POOL_SPIN_DECAY,
-        ball_restitution=k.POOL_BALL_RESTITUTION,
-        ball_friction_floor=k.BALL_FRICTION_FLOOR,
-        ball_friction_rise=k.BALL_FRICTION_RISE,
-        ball_friction_fall=k.BALL_FRICTION_FALL,
-        ball_stiffness=k.POOL_BALL_STIFFNESS,
-        gravity=GRAVITY,
-        pockets=Pockets(
-            corner_mouth=k.POOL_CORNER_MOUTH_M,
-            side_mouth=k.POOL_SIDE_MOUTH_M,
-            corner_cut_deg=k.POOL_CORNER_CUT_DEG,
-            side_cut_deg=k.POOL_SIDE_CUT_DEG,
-            corner_shelf=k.POOL_CORNER_SHELF_M,
-            side_shelf=k.POOL_SIDE_SHELF_M,
-            corner_point_radius=k.POOL_POINT_RADIUS_M,
-            side_point_radius=k.POOL_POINT_RADIUS_M,
-        ),
-        head_string=2.0,
-        spots={"head": (2.0, 2.0), "centre": (4.0, 2.0), "foot": (6.0, 2.0)},
-    )
-
-
-_MAKERS = {"pool-9ft": _pool_9ft}
-STANDARD_NAMES = tuple(_MAKERS)
-
-
-@lru_cache
-def _make(name: str) -> Table:
-    return _MAKERS[name]()
-
-
-def standard_table(name: str) -> Table:
-    """The standard table called `name`."""
-    if name not in _MAKERS:
-        names = ", ".join(STANDARD_NAMES)
-        raise BadInputError(f"unknown table {name!r}: use {names}, or give a whole table object", "table")
-    return _make(name)

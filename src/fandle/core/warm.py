@@ -5,8 +5,8 @@ from fandle.core.approach import approach
 from fandle.core.counts.every import all_counts
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
+from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import standard_table
 from fandle.core.units import default_speed
 
 

@@ -1,6 +1,6 @@
 """Files: a table, a layout, strokes one a line."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import asdict
 from typing import Any, Literal
 
@@ -10,8 +10,9 @@ from fandle.core import constants as k
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
 from fandle.core.pocket import Pockets
+from fandle.core.standards import STANDARDS, standard_table
 from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import Table, standard_table
+from fandle.core.table import Table
 from fandle.core.units import default_speed
 from fandle.formats.base import Number, Strict, read_json, validated
 
@@ -58,6 +59,10 @@ class TableFile(Strict):
     pockets: PocketsFile | None
     head_string: Number | None
     spots: dict[str, tuple[Number, Number]]
+    cue_ball_mass: Number | None = None
+    cushion_grip: Number = k.CUSHION_GRIP
+    cushion_loss: Number = k.CUSHION_LOSS
+    d_radius: Number | None = None
 
 
 class BallFile(Strict):
@@ -95,10 +100,10 @@ class StrokeFile(Strict):
         return Stroke(speed, self.side, self.up, self.elevation, find_cue(self.cue))
 
 
-def table_of(file: str | TableFile) -> Table:
-    """The table that a name or a table object stands for."""
+def table_of(file: str | TableFile, known: Callable[[str], Table] = standard_table) -> Table:
+    """The table that a name or a table object stands for; `known` finds a name."""
     if isinstance(file, str):
-        return standard_table(file)
+        return known(file)
     standard_table(file.standard)
     values: dict[str, Any] = {name: getattr(file, name) for name in TableFile.model_fields}
     if file.pockets is not None:
@@ -114,8 +119,20 @@ def table_json(table: Table) -> dict[str, Any]:
     return data
 
 
-def layout_of(data: Any) -> Layout:
-    """A layout from parsed JSON; every fault is one sentence."""
+def table_of_json(data: Any) -> Table:
+    """A table from parsed JSON, a table object; every fault is one sentence."""
+    if not isinstance(data, Mapping):
+        raise BadInputError("a table is a JSON object, as `fandle table pool-9ft --json` prints one", "table")
+    return table_of(validated(TableFile, dict(data), "table."))
+
+
+def read_table(text: str | bytes) -> Table:
+    """A table from the text of a table file."""
+    return table_of_json(read_json(text))
+
+
+def layout_of(data: Any, known: Callable[[str], Table] = standard_table) -> Layout:
+    """A layout from parsed JSON; every fault is one sentence. known: finds a table's name."""
     if not isinstance(data, Mapping):
         raise BadInputError('a layout is a JSON object that begins {"format": "fandle-layout/1", …}')
     if data.get("format") != LAYOUT_FORMAT:
@@ -127,32 +144,25 @@ def layout_of(data: Any) -> Layout:
         given["table"] = validated(TableFile, given["table"], "table.")
     file = validated(LayoutFile, given)
     balls = tuple(Ball(b.id, b.x, b.y) for b in file.balls)
-    return Layout(table_of(file.table), file.game, balls, file.target)
+    return Layout(table_of(file.table, known), file.game, balls, file.target)
 
 
-def read_layout(text: str | bytes) -> Layout:
-    """A layout from the text of a `*.fandle.json` file."""
-    return layout_of(read_json(text))
+def read_layout(text: str | bytes, known: Callable[[str], Table] = standard_table) -> Layout:
+    """A layout from the text of a `*.fandle.json` file. known: finds a table's name."""
+    return layout_of(read_json(text), known)
 
 
-def layout_json(layout: Layout) -> dict[str, Any]:
-    """A layout as a file; a standard table by name, any other whole."""
-    standard = layout.table == _standard_or_none(layout.table.name)
-    table = layout.table.name if standard else table_json(layout.table)
+def layout_json(layout: Layout, by_name: bool = False) -> dict[str, Any]:
+    """A layout as a file; a standard table by name, any other whole (unless `by_name`)."""
+    table = layout.table
+    short = by_name or STANDARDS.get(table.name) == table
     return {
         "format": LAYOUT_FORMAT,
-        "table": table,
+        "table": table.name if short else table_json(table),
         "game": layout.game,
         "balls": [{"id": b.id, "x": b.x, "y": b.y} for b in layout.balls],
         "target": layout.target,
     }
-
-
-def _standard_or_none(name: str) -> Table | None:
-    try:
-        return standard_table(name)
-    except BadInputError:
-        return None
 
 
 def read_stroke(text: str, table: Table) -> tuple[StrokeFile, Stroke]:

@@ -26,13 +26,26 @@ class Player(Base):
 
 
 class ClubTable(Base):
-    """A table that stands in a club; `data` is a table name or a whole table object."""
+    """A table that stands in a club; `data` is a standard table's name or a whole table object.
+
+    A home-made table is labelled with its own name.
+    """
 
     __tablename__ = "club_table"
     id: Mapped[int] = mapped_column(primary_key=True)
     label: Mapped[str] = mapped_column(unique=True)
     club_id: Mapped[int] = mapped_column(ForeignKey("club.id"))
     data: Mapped[object] = mapped_column(JSON)
+
+
+class ClubCue(Base):
+    """A cue of the club: ball mass over end mass, and its tip."""
+
+    __tablename__ = "club_cue"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    end_ratio: Mapped[float] = mapped_column(Float)
+    tip_mm: Mapped[float] = mapped_column(Float)
 
 
 class NamedLayout(Base):

@@ -9,7 +9,7 @@ from sqlalchemy import func, select
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError, NotFoundError
 from fandle.store.log import Noted, note_all
-from fandle.store.models import Club, ClubTable, NamedLayout, Player
+from fandle.store.models import Club, ClubCue, ClubTable, NamedLayout, Player
 
 
 @dataclass(frozen=True)
@@ -50,15 +50,6 @@ def remove_layout(database: Database, name: str) -> Saved:
         return Saved(row.id, row.name, row.note, cast(dict[str, Any], row.data))
 
 
-def table_label(database: Database, name: str) -> str | None:
-    """What the club calls its table of this name; None if it has none."""
-    with database.read() as session:
-        for row in session.scalars(select(ClubTable).order_by(ClubTable.id)):
-            if row.data == name:
-                return row.label
-    return None
-
-
 def fill_demo(database: Database, demo: dict[str, Any], practice: Callable[[], list[Noted]]) -> bool:
     """Put the demo club and its practice into an empty database; False (nothing done) if it is not empty."""
     with database.write() as session:
@@ -69,6 +60,7 @@ def fill_demo(database: Database, demo: dict[str, Any], practice: Callable[[], l
         session.flush()
         session.add_all(Player(nickname=name, club_id=club.id) for name in demo["players"])
         session.add_all(ClubTable(label=t["label"], data=t["table"], club_id=club.id) for t in demo["tables"])
+        session.add_all(ClubCue(**cue) for cue in demo["cues"])
         session.add_all(NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"])
     note_all(database, practice())
     return True

@@ -13,9 +13,10 @@ from fandle.core.layout import Ball, Layout
 from fandle.core.pocket import POCKET_NAMES
 from fandle.core.rails import Rail, parse_rails, rails_name
 from fandle.core.readout import FRAMES
-from fandle.core.stroke import IDEAL, Stroke, find_cue, within_limit
-from fandle.core.table import standard_table
+from fandle.core.standards import DEFAULT, usual_game
+from fandle.core.stroke import IDEAL, Stroke, within_limit
 from fandle.core.units import default_speed
+from fandle.web.known import STANDARD, Known
 
 TABLE_ROOM = "/"
 ANSWER = "/api/answer"
@@ -30,6 +31,13 @@ LAYOUTS = "/api/layouts"
 ATTEMPTS = "/api/attempts"
 PREFERENCES = "/api/preferences"
 LOG_ROOM = "/log"
+CLUB_ROOM = "/club"
+CLUB_TABLES = "/api/club/tables"
+CLUB_CUES = "/api/club/cues"
+CLUB_PREVIEW = "/api/club/preview"
+READ_TABLE = "/api/club/read-table"
+SAVE_TABLE = "/table.json"
+MOVE = "/api/move"
 LOG_CSV = "/log.csv"
 LOG_JSON = "/log.json"
 STATIC = "/static"
@@ -104,14 +112,14 @@ def write(state: State) -> str:
     return "&".join(f"{name}={quote(value, safe=':,;.-')}" for name, value in parts.items() if value)
 
 
-def read(query: Mapping[str, str]) -> State:
+def read(query: Mapping[str, str], known: Known = STANDARD) -> State:
     """The state an address holds; BadInputError, one sentence, where it is not understood."""
-    table = standard_table(query.get("table", "pool-9ft"))
+    table = known.table(query.get("table", DEFAULT))
     balls = tuple(_ball(part) for part in query.get("balls", "").split(";") if part)
-    layout = Layout(table, query.get("game", "nine-ball"), balls, query.get("target") or None)
+    layout = Layout(table, query.get("game", usual_game(table)), balls, query.get("target") or None)
     speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
     side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
-    stroke = Stroke(speed, side, up, cue=find_cue(query.get("cue")))
+    stroke = Stroke(speed, side, up, cue=known.cue(query.get("cue")))
     rails = query.get("rails") or query.get("rail")  # links of the first versions say rail
     return State(
         layout,

@@ -1,22 +1,23 @@
 """JSON of the Table room."""
 
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.constants import TIP_DIAMETER_M
-from fandle.core.edit import Way, add_ball, edited
-from fandle.core.errors import BadInputError
+from fandle.core.edit import Way, add_ball, edited, moved_to
+from fandle.core.layout import Layout
 from fandle.core.rails import Rail, parse_rails, rails_name
-from fandle.core.stroke import Stroke, find_cue
+from fandle.core.stroke import Cue, Stroke
 from fandle.core.table import Table
 from fandle.core.units import default_speed, offset_of, speed_of
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout
-from fandle.store.log import preference
 from fandle.web import address
+from fandle.web.known import shelf_of, tip_of
+from fandle.web.noted import layout_href
 from fandle.web.view import answer
 from fandle.web.ways import all_lines, held_stroke
 
@@ -70,14 +71,14 @@ class Question(BaseModel):
     method: str = "M3"
     frame: str = "nose"
 
-    def stroke(self, table: Table, tip: float) -> Stroke:
-        """The stroke; lengths and tips win over m/s and radii. tip: the player's tip, m."""
+    def stroke(self, table: Table, cue: Cue, tip: float) -> Stroke:
+        """The stroke; lengths and tips win over m/s and radii. tip: of that cue, m."""
         speed = default_speed(table) if self.speed is None else self.speed
         if self.lengths is not None:
             speed = speed_of(table, round(self.lengths, 3))
         side = self.side if self.tips is None else offset_of(self.tips, table, tip)
         up = self.up if self.height is None else offset_of(self.height, table, tip)
-        return Stroke(speed, side, up, cue=find_cue(self.cue))
+        return Stroke(speed, side, up, cue=cue)
 
 
 class Held(BaseModel):
@@ -102,22 +103,32 @@ class Edit(BaseModel):
     rails: str | None = None
 
 
+class Move(BaseModel):
+    """A layout to be played on another table."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    table: str
+
+
 def rails_of(text: str | None) -> tuple[Rail, ...] | None:
     """Rails as a page names them; None where it leaves the choice to us."""
     return parse_rails(text) if text else None
 
 
-def tip_of(request: Request) -> float:
-    """Diameter of the player's tip in metres."""
-    return float(preference(request.app.state.database, "tip_mm", TIP_DIAMETER_M * 1000)) / 1000
+def scene_layout(scene: Scene, request: Request) -> Layout:
+    """The layout a page holds."""
+    return layout_of(scene.model_dump(), shelf_of(request).table)
 
 
-def state_of(question: Question, tip: float) -> address.State:
+def state_of(question: Question, request: Request) -> address.State:
     """The state a question asks about."""
-    layout = layout_of(question.layout.model_dump())
+    layout = scene_layout(question.layout, request)
+    cue = shelf_of(request).cue(question.cue)
     return address.State(
         layout,
-        question.stroke(layout.table, tip),
+        question.stroke(layout.table, cue, tip_of(request, cue)),
         rails_of(question.rails),
         question.method,
         address.check_frame(question.frame),
@@ -131,56 +142,58 @@ def state_of(question: Question, tip: float) -> address.State:
 @router.post(address.ANSWER, responses=FAULTS)
 def post_answer(question: Question, request: Request) -> dict[str, Any]:
     """Everything the Table room shows for a layout and a stroke."""
-    tip = tip_of(request)
-    return answer(state_of(question, tip), tip)
+    state = state_of(question, request)
+    return answer(state, tip_of(request, state.stroke.cue))
 
 
 @router.post(address.LINES, responses=FAULTS)
 def post_lines(question: Question, request: Request) -> dict[str, Any]:
     """All lines over as many rails as asked for, best first, without drawing any."""
-    return {"lines": all_lines(state_of(question, tip_of(request)))}
+    return {"lines": all_lines(state_of(question, request))}
 
 
 @router.post(address.INSTEAD, responses=FAULTS)
 def post_instead(held: Held, request: Request) -> dict[str, Any]:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
-    return held_stroke(state_of(held.question, tip_of(request)), held.mark, held.change)
+    return held_stroke(state_of(held.question, request), held.mark, held.change)
 
 
 @router.post(address.EDIT, responses=FAULTS)
-def post_edit(change: Edit) -> dict[str, Any]:
+def post_edit(change: Edit, request: Request) -> dict[str, Any]:
     """A layout flipped, swapped or cleared; a flip turns side, thickness and rails with it."""
-    layout = layout_of(change.layout.model_dump())
+    layout = scene_layout(change.layout, request)
     new, way = edited(layout, change.how, Way(rails_of(change.rails), change.side, change.hit))
     rails = None if way.rails is None else rails_name(way.rails)
-    return {"layout": layout_json(new), "side": way.side, "hit": way.hit, "rails": rails}
+    return {"layout": layout_json(new, by_name=True), "side": way.side, "hit": way.hit, "rails": rails}
 
 
 @router.post(address.ADD_BALL, responses=FAULTS)
-def post_add_ball(scene: Scene) -> dict[str, Any]:
+def post_add_ball(scene: Scene, request: Request) -> dict[str, Any]:
     """The layout with one more ball on a free place."""
-    return layout_json(add_ball(layout_of(scene.model_dump())))
+    return layout_json(add_ball(scene_layout(scene, request)), by_name=True)
 
 
 @router.post(address.READ_LAYOUT, responses=FAULTS)
 def post_read_layout(
-    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)],
+    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
 ) -> dict[str, Any]:
-    """A layout file, checked, as the page holds it."""
-    data = layout_json(read_layout(text))
-    if not isinstance(data["table"], str):
-        raise BadInputError(
-            f"the file brings its own table {data['table']['name']!r}: this page plays standard tables so far, "
-            "ask the command line about it",
-            "table",
-        )
-    return data
+    """A layout file, checked, as the page holds it. A table that comes with it stands in the club from then on."""
+    layout = read_layout(text, shelf_of(request).table)
+    layout = replace(layout, table=shelf_of(request).take_in(layout.table))
+    return {"layout": layout_json(layout, by_name=True), "href": layout_href(layout)}
+
+
+@router.post(address.MOVE, responses=FAULTS)
+def post_move(move: Move, request: Request) -> dict[str, str]:
+    """Where the same layout is opened on another table, its balls renamed if the game changes."""
+    layout = moved_to(scene_layout(move.layout, request), shelf_of(request).table(move.table))
+    return {"href": layout_href(layout)}
 
 
 @router.get(address.SAVE_LAYOUT, responses=FAULTS)
 def get_layout_file(request: Request) -> JSONResponse:
     """The layout an address holds, as a file to keep."""
-    state = address.read(request.query_params)
+    state = address.read(request.query_params, shelf_of(request).known)
     headers = {"Content-Disposition": 'attachment; filename="layout.fandle.json"'}
     return JSONResponse(layout_json(state.layout), headers=headers)
 

@@ -13,13 +13,15 @@ from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number
-from fandle.formats.files import layout_json, layout_of
+from fandle.formats.files import layout_json
 from fandle.store import log
+from fandle.store.club import table_label
 from fandle.store.database import Database
-from fandle.store.queries import remove_layout, save_layout, table_label
+from fandle.store.queries import remove_layout, save_layout
 from fandle.web import address
 from fandle.web.address import State
-from fandle.web.api import FAULTS, Fault, Question, Scene, state_of, tip_of
+from fandle.web.api import FAULTS, Fault, Question, Scene, scene_layout, state_of
+from fandle.web.known import shelf_of
 from fandle.web.noted import layout_href, noted_state
 
 router = APIRouter()
@@ -97,7 +99,7 @@ def told(database: Database, noted: log.Noted) -> dict[str, Any]:
 def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
     """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
     database: Database = request.app.state.database
-    state = address.rounded(state_of(new.question, tip_of(request)))
+    state = address.rounded(state_of(new.question, request))
     best = best_line(state)
     layout = state.layout
     noted = log.note(
@@ -124,7 +126,7 @@ def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> dict[
     database: Database = request.app.state.database
     changes = amendment.model_dump(mode="json", exclude_none=True)
     if amendment.at is not None:
-        state = noted_state(log.one(database, uid))
+        state = noted_state(log.one(database, uid), shelf_of(request).known)
         best = best_line(state)
         changes.pop("at")
         changes["off"] = off_by(state.layout, best.shot, best.rails, amendment.at)
@@ -151,7 +153,7 @@ def post_layout(named: NamedScene, request: Request) -> dict[str, Any]:
     name = named.name.strip()
     if not name:
         raise BadInputError("a layout needs a name: type one", "name")
-    layout = layout_of(named.layout.model_dump())
+    layout = scene_layout(named.layout, request)
     saved = save_layout(request.app.state.database, name, layout_json(layout), named.note.strip())
     return {"name": saved.name, "note": saved.note, "href": layout_href(layout)}
 

@@ -1,12 +1,13 @@
 """The table as a drawing, in mm: x from the head nose, y down from the far nose."""
 
+import itertools
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.path import Piece
-from fandle.core.pocket import Mouth, Point, mouths, noses
+from fandle.core.pocket import Jaw, Mouth, Point, mouths, noses
 from fandle.core.rails import Rail
 from fandle.core.table import Table
 
@@ -25,10 +26,12 @@ class Drawing:
     cushions: tuple[str, ...]
     pockets: tuple[tuple[float, float, float, str], ...]
     sights: tuple[tuple[float, float], ...]
-    spots: tuple[tuple[float, float], ...]
+    spots: tuple[tuple[float, float, str], ...]
     string: float | None
+    d: str
     view: str
     setback: float
+    diamonds: bool
 
 
 def mm(table: Table, x: float, y: float) -> tuple[float, float]:
@@ -47,44 +50,66 @@ def drawing(table: Table) -> Drawing:
     length, width = table.length * 1000, table.width * 1000
     edge = rail + MARGIN_MM
     setback = (table.sight_setback or table.rail_width / 2) * 1000
+    jaws = {
+        point: jaw
+        for mouth in mouths(table)
+        for point, jaw in zip((mouth.first, mouth.second), mouth.jaws(table), strict=True)
+    }
     return Drawing(
         length=length,
         width=width,
         radius=table.ball_radius * 1000,
         rail=rail,
-        cushions=tuple(_cushion(table, *nose) for nose in noses(table)),
+        cushions=tuple(_cushion(table, rail, (a, b), jaws) for rail, a, b in noses(table)),
         pockets=tuple(_hole(table, mouth) for mouth in mouths(table)),
         sights=tuple(_sights(table, setback)),
-        spots=tuple(diamonds_mm(table, spot) for spot in table.spots.values()),
+        spots=tuple((*diamonds_mm(table, spot), name) for name, spot in table.spots.items()),
         string=None if table.head_string is None else diamonds_mm(table, (table.head_string, 0.0))[0],
+        d=_the_d(table),
         view=" ".join(f"{v:g}" for v in (-edge, -edge, length + 2 * edge, width + 2 * edge)),
         setback=setback,
+        diamonds=table.has_diamonds,
     )
 
 
-def _cushion(table: Table, rail: Rail, a: Point, b: Point) -> str:
-    """Outline of one cushion: its nose, and facings cut back at the pockets' angles."""
+def _the_d(table: Table) -> str:
+    """The D of a snooker table: a half circle on the baulk line, towards baulk."""
+    if table.head_string is None or table.d_radius is None:
+        return ""
+    x, r, middle = table.head_string * table.diamond_x * 1000, table.d_radius * 1000, table.width * 500
+    return f"M{x:g} {middle - r:g}A{r:g} {r:g} 0 0 0 {x:g} {middle + r:g}"
+
+
+def _cushion(table: Table, rail: Rail, ends: tuple[Point, Point], jaws: dict[Point, Jaw]) -> str:
+    """Outline of one cushion: facing, rounding, nose, rounding, facing, back."""
+    first, second = (_end(table, rail, end, jaws.get(end)) for end in ends)
+    parts = ["M{:g} {:g}".format(*mm(table, *first[0]))]
+    for before, after in itertools.pairwise([*first, *reversed(second)]):
+        jaw = jaws.get(ends[0]) if after == first[-1] else jaws.get(ends[1]) if before == second[-1] else None
+        parts.append(_arc(table, before, after, jaw) if jaw else "L{:g} {:g}".format(*mm(table, *after)))
+    return "".join(parts) + "Z"
+
+
+def _end(table: Table, rail: Rail, end: Point, jaw: Jaw | None) -> list[Point]:
+    """One end of a cushion from its back to the straight nose."""
     deep = CUSHION_MM / 1000
-
-    def back(end: Point, towards: Point) -> Point:
-        cut = _cut_deg(table, rail, end)
-        run = deep / math.tan(math.radians(180.0 - cut)) if cut else 0.0
-        along = math.copysign(run, rail.along(*towards) - rail.along(*end))
-        out = deep if rail.at_end else -deep
-        # a facing opens away from the pocket: the back of the cushion is longer than its nose
-        return rail.point(rail.along(*end) - along, rail.across(*end) + out)
-
-    corners = (a, b, back(b, a), back(a, b))
-    return " ".join("{:g},{:g}".format(*mm(table, *corner)) for corner in corners)
+    out = (1.0 if rail.at_end else -1.0) * deep
+    if jaw is None:
+        mitre = -deep if rail.along(*end) == 0.0 else deep
+        return [rail.point(rail.along(*end) + mitre, rail.across(*end) + out), end]
+    ax, ay = jaw.along
+    run = max((rail.across(*end) + out - rail.across(*jaw.start)) / rail.across(ax, ay), 0.0) if ax or ay else 0.0
+    back = (jaw.start[0] + run * ax, jaw.start[1] + run * ay)
+    nose = rail.point(rail.along(*jaw.centre), rail.across(*end))
+    return [back, jaw.start, nose]
 
 
-def _cut_deg(table: Table, rail: Rail, end: Point) -> float:
-    pockets = table.pockets
-    if pockets is None:
-        return 0.0
-    half = table.length / 2
-    at_side = rail.is_long and abs(abs(end[0] - half) - pockets.side_mouth / 2) < 1e-9
-    return pockets.side_cut_deg if at_side else pockets.corner_cut_deg
+def _arc(table: Table, a: Point, b: Point, jaw: Jaw) -> str:
+    """The rounding from a to b as an SVG arc."""
+    (cx, cy), r = jaw.centre, jaw.radius * 1000
+    left = (a[0] - cx) * (b[1] - cy) - (a[1] - cy) * (b[0] - cx) > 0.0
+    x, y = mm(table, *b)
+    return f"A{r:g} {r:g} 0 0 {0 if left else 1} {x:g} {y:g}"
 
 
 def _hole(table: Table, mouth: Mouth) -> tuple[float, float, float, str]:

@@ -10,13 +10,13 @@ from fastapi.responses import HTMLResponse, JSONResponse, Response
 
 from fandle.core.record import Result, Tried, figures
 from fandle.core.spoken import landing_word, plural_lengths, side_name, tips_word
-from fandle.core.stroke import IDEAL, find_cue
+from fandle.core.stroke import CUES, IDEAL
 from fandle.core.units import lengths_of, tips_of
 from fandle.formats.files import layout_of
 from fandle.formats.log import log_json_of
 from fandle.store import log
 from fandle.web import address
-from fandle.web.api import tip_of
+from fandle.web.known import Known, shelf_of, tip_of
 from fandle.web.noted import noted_href
 
 router = APIRouter()
@@ -32,16 +32,16 @@ FEW = 5  # attempts below which a share says little
 @router.get(address.LOG_ROOM, response_class=HTMLResponse)
 def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLResponse:
     """All attempts, newest first, filtered, with the figures of each set-up."""
-    database, tip = request.app.state.database, tip_of(request)
+    database, tip, known = request.app.state.database, tip_of(request), shelf_of(request).known
     every = log.attempts(database)
     shown = log.attempts(database, set_up, result)
     groups: OrderedDict[str, list[log.Noted]] = OrderedDict()
     for row in every:
         groups.setdefault(row.set_up, []).append(row)
     context = {
-        "rows": [_row(row, tip) for row in shown[:MOST_ROWS]],
+        "rows": [_row(row, tip, known) for row in shown[:MOST_ROWS]],
         "hidden": max(len(shown) - MOST_ROWS, 0),
-        "groups": [_group(key, rows) for key, rows in groups.items()],
+        "groups": [_group(key, rows, known) for key, rows in groups.items()],
         "whole": _words(every),
         "chosen": {"set_up": set_up, "result": result},
         "results": [r.value for r in Result],
@@ -74,13 +74,13 @@ def _words(rows: list[log.Noted]) -> dict[str, Any]:
     return words
 
 
-def _group(key: str, rows: list[log.Noted]) -> dict[str, Any]:
+def _group(key: str, rows: list[log.Noted], known: Known) -> dict[str, Any]:
     offs = [row.off for row in rows if row.off is not None]
     f = figures(_tried(rows))
     return {
         "set_up": key,
         "title": rows[0].title,
-        "href": noted_href(rows[0]),
+        "href": noted_href(rows[0], known),
         "strip": [_place(off) for off in offs],
         "mean": None if f.bias is None else _place(f.bias),
         **_words(rows),
@@ -92,17 +92,21 @@ def _place(off: float) -> float:
     return round(50 + 50 * max(-1.0, min(1.0, off / STRIP_END)), 2)
 
 
-def _row(row: log.Noted, tip: float) -> dict[str, Any]:
+def _cue_label(name: str) -> str:
+    return CUES[name].label if name in CUES else name
+
+
+def _row(row: log.Noted, tip: float, known: Known) -> dict[str, Any]:
     table, stroke = layout_of(row.layout).table, row.stroke
     tips = tips_of(stroke["side"], table, tip)
     side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
-    cue = "" if stroke["cue"] == IDEAL.name else f", {find_cue(stroke['cue']).label}"
+    cue = "" if stroke["cue"] == IDEAL.name else f", {_cue_label(stroke['cue'])}"
     words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}{cue}"
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
         "title": row.title,
-        "href": noted_href(row),
+        "href": noted_href(row, known),
         "mark": f"{row.aim['nose']:.2f}",
         "stroke": words,
         "result": row.result,

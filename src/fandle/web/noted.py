@@ -1,24 +1,34 @@
 """Kept things as the Table room shows them: their state and their address."""
 
+from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import parse_rails
-from fandle.core.stroke import Stroke, find_cue
+from fandle.core.stroke import IDEAL, Cue, Stroke
 from fandle.core.units import default_speed
 from fandle.formats.files import layout_of
 from fandle.store.log import Noted
 from fandle.web import address
+from fandle.web.known import STANDARD, Known
 
 
-def noted_state(row: Noted) -> address.State:
-    """The Table room as it stood when an attempt was made."""
+def noted_state(row: Noted, known: Known = STANDARD) -> address.State:
+    """The Table room as it stood when an attempt was made, on the table as it was then."""
     s = row.stroke
-    stroke = Stroke(s["speed"], s["side"], s["up"], cue=find_cue(s["cue"]))
+    stroke = Stroke(s["speed"], s["side"], s["up"], cue=_cue(s["cue"], known))
     return address.State(layout_of(row.layout), stroke, parse_rails(row.rails), hit=s.get("hit", 0.0))
 
 
-def noted_href(row: Noted) -> str:
+def _cue(name: str, known: Known) -> Cue:
+    """The cue it was played with; the ideal one where that has been let go of."""
+    try:
+        return known.cue(name)
+    except BadInputError:
+        return IDEAL
+
+
+def noted_href(row: Noted, known: Known = STANDARD) -> str:
     """Where an attempt is reopened."""
-    return address.TABLE_ROOM + "?" + address.write(noted_state(row))
+    return address.TABLE_ROOM + "?" + address.write(noted_state(row, known))
 
 
 def layout_state(layout: Layout) -> address.State:

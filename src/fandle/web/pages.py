@@ -10,13 +10,15 @@ from fastapi.templating import Jinja2Templates
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError
 from fandle.core.glossary import WORDS
+from fandle.core.standards import LABELS
 from fandle.core.stroke import CUES
 from fandle.core.table import Table
 from fandle.formats.files import layout_of
-from fandle.store.queries import Saved, layouts, table_label
+from fandle.store import club
+from fandle.store.queries import Saved, layouts
 from fandle.web import address
-from fandle.web.api import tip_of
 from fandle.web.drawing import drawing
+from fandle.web.known import Shelf, shelf_of, tip_of
 from fandle.web.noted import layout_href, layout_state
 from fandle.web.view import answer
 
@@ -30,15 +32,16 @@ FIRST_TARGET = "1"
 def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
     database = request.app.state.database
+    shelf = shelf_of(request)
     saved = layouts(database)
-    fault, tip = "", tip_of(request)
+    fault = ""
     try:
-        state = address.read(request.query_params) if request.query_params else _first(saved)
-        data = answer(state, tip)
+        state = address.read(request.query_params, shelf.known) if request.query_params else _first(saved)
+        data = answer(state, tip_of(request, state.stroke.cue))
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
         state = _first(saved)
-        data = answer(state, tip)
+        data = answer(state, tip_of(request))
     table = state.layout.table
     templates: Jinja2Templates = request.app.state.templates
     context: dict[str, Any] = {
@@ -47,7 +50,9 @@ def table_room(request: Request) -> HTMLResponse:
         "fault": fault,
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
-        "table_label": table_label(database, table.name) or table.name,
+        "tables": table_choices(shelf),
+        "marks": table.marks,
+        "table_name": table.name,
         "saved": [(s.name, s.note, layout_href(layout_of(s.data))) for s in saved],
         "urls": {
             "answer": address.ANSWER,
@@ -59,21 +64,30 @@ def table_room(request: Request) -> HTMLResponse:
             "layouts": address.LAYOUTS,
             "attempts": address.ATTEMPTS,
             "preferences": address.PREFERENCES,
+            "move": address.MOVE,
         },
         "words": WORDS,
         "counts": address.COUNTS,
-        "cues": [(cue.name, cue.label) for cue in CUES.values()],
+        "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
         "unit_sizes": _unit_sizes(table),
-        "tip_mm": f"{tip * 1000:g}",
+        "tip_mm": f"{tip_of(request) * 1000:g}",
         "save_url": address.SAVE_LAYOUT,
     }
     return templates.TemplateResponse(request, "table.html", context)
 
 
+def table_choices(shelf: Shelf) -> list[tuple[str, str]]:
+    """(name, what it is called) of every table one can play on, the club's own first."""
+    standing = club.tables(shelf.database)
+    named = [(row.data if isinstance(row.data, str) else row.label, row.label) for row in standing]
+    here = {name for name, _ in named}
+    return named + [(name, label) for name, label in LABELS.items() if name not in here]
+
+
 def _unit_sizes(table: Table) -> dict[str, list[float]]:
     """How many of each unit make a diamond along x and along y, and the decimals to show."""
     x, y = table.diamond_x, table.diamond_y
-    return {"diamonds": [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
+    return {table.marks: [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
 
 
 def _first(saved: list[Saved]) -> address.State:

@@ -13,7 +13,7 @@ from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, in_the_way
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks, over
+from fandle.core.readout import Marks, from_pocket, inches, over
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
@@ -43,6 +43,7 @@ TERMS = {
     "side": "side",
     "follow": "height",
     "squirt and swerve": "squirt",
+    "compression": "compression",
 }  # links to glossary words
 SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
 
@@ -53,7 +54,7 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
     layout, stroke, table = state.layout, state.stroke, state.layout.table
     base: dict[str, Any] = {
         "address": address.write(state),
-        "layout": layout_json(layout),
+        "layout": layout_json(layout, by_name=True),
         "stroke": {**stroke_json(stroke), **stroke_words(table, stroke, tip)},
         "hit": state.hit,
         "hit_text": hit_words(state.hit),
@@ -147,7 +148,7 @@ def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
         **head,
         "solved": True,
         "rail": rail.value,
-        "lead": _lead(best),
+        "lead": _lead(best, state.layout.table),
         "contact": _contact(best),
         "seen": from_the_other_end(state, best),
         "cushions": [f"{c.rail}: in {c.in_deg:.0f}°, out {c.out_deg:.0f}°" for c in best.cushions[: len(best.rails)]],
@@ -155,6 +156,8 @@ def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
         "big": mark(best.corrected, state.frame),
         "big_words": FRAME_WORDS[state.frame],
         "other": _other_frame(best.corrected, state.frame),
+        "measured": _measured(state.layout.table, best),
+        "give": _give(state, aim),
         "running": _running(state.stroke, best),
         "window": _window(best),
         "thickness": "" if banked else _thickness(best, state.hit),
@@ -163,10 +166,11 @@ def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
     }
 
 
-def _lead(best: Solution) -> str:
+def _lead(best: Solution, table: Table) -> str:
+    rail = "head (baulk)" if best.mark_rail is Rail.HEAD and table.d_radius is not None else best.mark_rail.value
     if best.contact is not None:
-        return f"Bank {spoken(best.target)} at the {best.mark_rail} rail"
-    return f"Aim at the {best.mark_rail} rail" if best.rails else f"Straight: the {best.mark_rail} rail behind it"
+        return f"Bank {spoken(best.target)} at the {rail} rail"
+    return f"Aim at the {rail} rail" if best.rails else f"Straight: the {rail} rail behind it"
 
 
 def _contact(best: Solution) -> str:
@@ -182,6 +186,40 @@ def _other_frame(marks: Marks, frame: str) -> dict[str, str] | None:
         return None
     before, _, after = OTHER_WORDS[other].partition("{}")
     return {"frame": other, "before": before, "mark": mark(marks, other), "after": after}
+
+
+def _measured(table: Table, best: Solution) -> str:
+    """Where the mark at the nose is by tape, on a table without diamonds to count."""
+    if table.has_diamonds:
+        return ""
+    away, pocket = from_pocket(table, best.mark_rail, best.corrected.nose)
+    return f"{away * 1000:.0f} mm ({inches(away)}) from the {pocket}"
+
+
+def _give(state: State, aim: Aim) -> str:
+    """What the rubber's give does to this aim, in a sentence."""
+    shift = next((link.shift for link in aim.chain if link.link == "compression"), 0.0)
+    depth = _depth(state.layout.table, aim.best)
+    if depth == 0.0 or abs(shift) < SHOWN_LINK:
+        return ""
+    lengths = plural_lengths(lengths_of(state.layout.table, state.stroke.speed))
+    along = aim.best.mirror.nose - aim.best.mark_rail.along(state.layout.cue.x, state.layout.cue.y)
+    if aim.best.contact is not None:
+        ball = state.layout.ball(aim.best.target)
+        along = aim.best.mirror.nose - aim.best.mark_rail.along(ball.x, ball.y)
+    shorter = shift * along > 0
+    told = (
+        "shorter, so the mark lies that much further along" if shorter else "longer, so the mark lies that much nearer"
+    )
+    return f"At {lengths} the rubber gives {1000 * depth:.0f} mm: {abs(shift):.2f} {told}."
+
+
+def _depth(table: Table, best: Solution) -> float:
+    """How far the ball sinks into the first rail, m."""
+    first = next((ev for ev in best.shot.events if ev.kind == "rail" and ev.in_deg is not None), None)
+    if first is None or first.in_deg is None:
+        return 0.0
+    return table.cushion_compression * first.speed * math.sin(math.radians(first.in_deg))
 
 
 def _running(stroke: Stroke, best: Solution) -> str:
@@ -217,7 +255,7 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     labels = {
         "ball size": "ball size",
         "cushion": f"this cushion at {lengths}",
-        "compression": "the rubber gives",
+        "compression": f"the rubber gives {1000 * _depth(table, best):.0f} mm",
         "side": f"{tips_word(words['tips'])} {spin}",
         "follow": f"{tips_word(words['height'])} {'follow' if state.stroke.up > 0 else 'draw'}",
         "table": "this table, not the standard one",

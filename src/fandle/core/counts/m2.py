@@ -26,8 +26,8 @@ def count(view: View) -> Count | NoCount:
     if gap > LEVEL:
         return NoCount(
             METHOD, TITLE, (rail,),
-            f"the cue ball and {ball} are {figure(gap)} diamonds apart in their distance from the {rail} "
-            f"rail; the count needs them within {figure(LEVEL)}",
+            f"the cue ball and {ball} are {figure(gap)} {view.layout.table.marks} apart in their distance from the "
+            f"{rail} rail; the count needs them within {figure(LEVEL)}",
         )  # fmt: skip
     zero = view.along(target)
     n = abs(view.along(cue) - zero)

@@ -42,7 +42,7 @@ def count(view: View) -> Count | NoCount:
         shift = 0.0
         steps: tuple[str, ...] = (f"{figure(n)} ÷ 2 = {figure(n / 2)}",)
         say = (
-            f"{figure(n)} diamonds from {ball} back to the cue ball; "
+            f"{figure(n)} {view.layout.table.marks} from {ball} back to the cue ball; "
             f"shoot {figure(n / 2)} from {ball} on the {rail} rail."
         )
     else:

@@ -2,7 +2,7 @@
 
 import math
 
-from fandle.core.physics.bed import BALL_REST
+from fandle.core.physics.bed import BALL_REST, LIGHT
 from fandle.core.physics.cloth import advance
 from fandle.core.physics.collision import collide
 from fandle.core.physics.engine import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EV_STOP, HIT_BALL, STOPPED, run
@@ -34,7 +34,7 @@ def contact(theta: float, scene: Scene, a: Floats, b: Floats) -> bool:
     )
     b[:] = 0.0
     b[0], b[1] = target[0], target[1]
-    collide(a, b, p[BALL_REST], p)
+    collide(a, b, p[BALL_REST], p[LIGHT], p)
     return True
 
 

@@ -12,6 +12,7 @@ import math
 
 from fandle.core.physics.cloth import reach_line
 from fandle.core.physics.cushion import bounce
+from fandle.core.physics.give import give_way
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.touch import first_touch
 
@@ -19,10 +20,10 @@ PARAMS = (
     "length", "width", "radius", "cloth_sliding", "cloth_rolling", "spin_decay_w",
     "cushion_restitution", "cushion_friction", "sin_theta", "corner_straight", "side_straight", "impulse_steps",
     "ball_restitution", "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
-    "ball_stiffness_per_mass", "pocketed",
+    "ball_stiffness_per_mass", "pocketed", "cue_lightness", "give", "grip", "loss",
 )  # fmt: skip
 (LENGTH, WIDTH, RADIUS, MU_S, MU_R, DECAY, REST, MU_W, SIN_T, CORNER, SIDE, STEPS,
- BALL_REST, MU_FLOOR, MU_RISE, MU_FALL, STIFF, POCKETED) = range(18)  # fmt: skip
+ BALL_REST, MU_FLOOR, MU_RISE, MU_FALL, STIFF, POCKETED, LIGHT, GIVE, GRIP, LOSS) = range(22)  # fmt: skip
 SCALARS = len(PARAMS)
 POCKET = 21  # numbers a pocket: fall point, axis, point radius, then twice centre, start, along, normal
 JAW_AT = (5, 13)
@@ -222,7 +223,12 @@ def rebound(
     tx, ty = ny, -nx
     vt, vn = vx * tx + vy * ty, vx * nx + vy * ny
     wt, wn = wx * tx + wy * ty, wx * nx + wy * ny
-    vt2, vn2, wt2, wn2, wz2 = bounce(vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
+    if p[GIVE] == 0.0:
+        vt2, vn2, wt2, wn2, wz2 = bounce(vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
+    else:
+        vt2, vn2, wt2, wn2, wz2 = give_way(
+            vt, vn, wt, wn, wz, p[RADIUS], p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS], p[GIVE], p[GRIP], p[LOSS]
+        )
     return (
         vt2 * tx + vn2 * nx,
         vt2 * ty + vn2 * ny,

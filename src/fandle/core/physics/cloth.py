@@ -12,6 +12,7 @@ from fandle.core.physics.jit import kernel
 SLIDING = 1
 ROLLING = 2
 RESTING = 0
+SUNK = 3  # in the rubber of a cushion that gives, see `give`
 GRAVITY = 9.81  # m/s², standard value rounded
 SLIP_LIMIT = 1e-9  # m/s: below this the ball counts as rolling
 REST_LIMIT = 1e-9  # m/s: below this it counts as at rest

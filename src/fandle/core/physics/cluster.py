@@ -11,7 +11,7 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import MU_FALL, MU_FLOOR, MU_RISE, RADIUS, STIFF
+from fandle.core.physics.bed import LIGHT, MU_FALL, MU_FLOOR, MU_RISE, RADIUS, STIFF
 from fandle.core.physics.collision import VX, VY, WX, WZ, X, Y, closing, friction_impulse, push_apart, slip_between
 from fandle.core.physics.jit import Floats, Ints, kernel
 
@@ -51,14 +51,21 @@ def find_contacts(s: Floats, members: Ints, m: int, p: Floats) -> Floats:
 
 
 @kernel
-def energy(s: Floats, members: Ints, m: int) -> float:
-    """Kinetic energy per unit mass of the members, m²/s²."""
+def lightness(ball: int, p: Floats) -> float:
+    """Mass of an object ball over that of this one: 1 but for the cue ball, number 0."""
+    return p[LIGHT] if ball == 0 else 1.0
+
+
+@kernel
+def energy(s: Floats, members: Ints, m: int, p: Floats) -> float:
+    """Kinetic energy of the members per unit mass of an object ball, m²/s²."""
     total = 0.0
     for i in range(m):
         row = s[members[i]]
-        total += 0.5 * (row[VX] ** 2 + row[VY] ** 2)
+        mass = 1.0 / lightness(members[i], p)
+        total += 0.5 * mass * (row[VX] ** 2 + row[VY] ** 2)
         for k in range(WX, WZ + 1):
-            total += 0.2 * row[k] ** 2
+            total += 0.2 * mass * row[k] ** 2
     return total
 
 
@@ -96,14 +103,16 @@ def _kick(s: Floats, rise: Floats, contacts: Floats, dt: float, step: int, resti
         along, upwards = slip_between(a, b, row[NX], row[NY])
         upwards += rise[i] - rise[j]
         slip = math.sqrt(along * along + upwards * upwards)
-        drag = friction_impulse(slip, push, p[MU_FLOOR], p[MU_RISE], p[MU_FALL])
+        light = lightness(i, p)
+        drag = friction_impulse(slip, push, p[MU_FLOOR], p[MU_RISE], p[MU_FALL], 3.5 * (1.0 + light))
         share = -drag / slip if slip > 0.0 else 0.0
         row[PUSH], row[ALONG], row[UP] = push, share * along, share * upwards
     for row in contacts:
         if row[PUSH] > 0.0:
             i, j = int(row[A]), int(row[B])
-            push_apart(s[i], s[j], row[NX], row[NY], row[PUSH], row[ALONG], row[UP])
-            rise[i] += row[UP]
+            light = lightness(i, p)
+            push_apart(s[i], s[j], row[NX], row[NY], row[PUSH], row[ALONG], row[UP], light)
+            rise[i] += light * row[UP]
             rise[j] -= row[UP]
             row[PUSHED] += row[PUSH]
     return active
@@ -117,7 +126,7 @@ def resolve(s: Floats, members: Ints, m: int, contacts: Floats, restitution: flo
         fastest = max(fastest, closing(s[int(row[A])], s[int(row[B])], row[NX], row[NY]))
     if fastest <= 0.0:
         return
-    before = energy(s, members, m)
+    before = energy(s, members, m, p)
     deepest = (0.625 * fastest * fastest / p[STIFF]) ** 0.4
     dt = 2.943 * deepest / fastest / STEPS  # 2.943·deepest/speed is how long a Hertzian blow lasts
     rise = np.zeros(s.shape[0])
@@ -127,7 +136,7 @@ def resolve(s: Floats, members: Ints, m: int, contacts: Floats, restitution: flo
         _drift(s, contacts, 0.5 * dt)
         if not active and step > 0:
             break
-    _not_more(s, members, m, before)
+    _not_more(s, members, m, before, p)
 
 
 @kernel
@@ -147,22 +156,26 @@ def calm(s: Floats, contacts: Floats, p: Floats) -> None:
             break
         for row in contacts:
             if row[PUSH] > 0.0:
-                push_apart(s[int(row[A])], s[int(row[B])], row[NX], row[NY], row[PUSH], 0.0, 0.0)
+                i, j = int(row[A]), int(row[B])
+                push_apart(s[i], s[j], row[NX], row[NY], row[PUSH], 0.0, 0.0, lightness(i, p))
                 row[PUSHED] += row[PUSH]
                 row[WHEN] = 0.0
 
 
 @kernel
-def _not_more(s: Floats, members: Ints, m: int, before: float) -> None:
+def _not_more(s: Floats, members: Ints, m: int, before: float, p: Floats) -> None:
     """Take away what energy the finite steps added, from the motion about the common centre."""
-    after = energy(s, members, m)
+    after = energy(s, members, m, p)
     if after <= before:
         return
-    cx, cy = 0.0, 0.0
+    cx, cy, mass = 0.0, 0.0, 0.0
     for i in range(m):
-        cx += s[members[i], VX] / m
-        cy += s[members[i], VY] / m
-    common = 0.5 * m * (cx * cx + cy * cy)
+        own = 1.0 / lightness(members[i], p)
+        cx += own * s[members[i], VX]
+        cy += own * s[members[i], VY]
+        mass += own
+    cx, cy = cx / mass, cy / mass
+    common = 0.5 * mass * (cx * cx + cy * cy)
     if after - common <= 0.0:
         return
     keep = math.sqrt(max(before - common, 0.0) / (after - common)) * (1.0 - 1e-15)

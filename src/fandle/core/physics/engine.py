@@ -12,6 +12,7 @@ from fandle.core.physics.bed import (
     ENTERS,
     FIRST_FALL,
     FIRST_JAW,
+    GIVE,
     MU_R,
     MU_S,
     NOTHING,
@@ -22,7 +23,8 @@ from fandle.core.physics.bed import (
     press,
     rebound,
 )
-from fandle.core.physics.cloth import RESTING, advance, phase
+from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
+from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.touch import first_touch
 
@@ -100,6 +102,19 @@ def leaves(nx: float, ny: float, vx: float, vy: float, wx: float, wy: float, p: 
 
 
 @kernel
+def _first_ball(
+    balls: Floats, x: float, y: float, vx: float, vy: float, ax: float, ay: float, first: float, p: Floats
+) -> tuple[float, int]:
+    """The first resting ball met before `first` seconds: (when, which), −1 for none."""
+    ball = -1
+    for j in range(balls.shape[0]):
+        hit = first_touch(x - balls[j, 0], y - balls[j, 1], vx, vy, ax, ay, 2.0 * p[RADIUS], first)
+        if hit < first:
+            first, ball = hit, j
+    return first, ball
+
+
+@kernel
 def run(
     x: float,
     y: float,
@@ -132,15 +147,12 @@ def run(
         if kind == RESTING:
             write_event(events, n_ev, EV_STOP, t, -1, x, y, 0.0, 0.0, 0.0, 0.0, 0)
             return STOPPED, n_ev + 1, n_pc
-        if n_ev >= events.shape[0] - 2 or n_pc >= pieces.shape[0] - 2:
+        if n_ev >= events.shape[0] - 2 or n_pc >= pieces.shape[0] - 3:
             return TOO_MANY, n_ev, n_pc
         first, what = first_fixed(x, y, vx, vy, ax, ay, lasts, held, jaws, p)
         ball = -1
         if leg >= solid_leg:
-            for j in range(balls.shape[0]):
-                hit = first_touch(x - balls[j, 0], y - balls[j, 1], vx, vy, ax, ay, 2.0 * p[RADIUS], first)
-                if hit < first:
-                    first, ball = hit, j
+            first, ball = _first_ball(balls, x, y, vx, vy, ax, ay, first, p)
         write_piece(pieces, n_pc, t, first, x, y, vx, vy, wx, wy, wz, ax, ay, kind, leg, 0)
         n_pc += 1
         whole = what == NOTHING and ball < 0
@@ -165,6 +177,7 @@ def run(
             write_event(events, n_ev, EV_RAIL, t, what, x, y, speed, math.nan, 0.0, 0.0, 0)
             return LAST_RAIL, n_ev + 1, n_pc
         nx, ny = into(what, x, y, p)
+        ux, uy = vx, vy
         vx, vy, wx, wy, wz, angle_in, angle_out = rebound(nx, ny, vx, vy, wx, wy, wz, p)
         if math.isnan(vx):
             return BROKEN, n_ev, n_pc
@@ -172,6 +185,14 @@ def run(
         after = math.sqrt(vx * vx + vy * vy)
         write_event(events, n_ev, EV_RAIL, t, what, x, y, speed, after, angle_in, angle_out, 0)
         n_ev += 1
+        if p[GIVE] > 0.0:  # along the rail while it is in the rubber, unless it meets something there
+            ux, uy = glide(nx, ny, ux, uy, vx, vy)
+            first, _ = first_fixed(x, y, ux, uy, 0.0, 0.0, dwell(p[GIVE]), what, jaws, p)
+            if leg >= solid_leg:
+                first, _ = _first_ball(balls, x, y, ux, uy, 0.0, 0.0, first, p)
+            write_piece(pieces, n_pc, t, first, x, y, ux, uy, wx, wy, wz, 0.0, 0.0, SUNK, leg, 0)
+            n_pc += 1
+            x, y, t = x + first * ux, y + first * uy, t + first
         held = NOTHING
         if not leaves(nx, ny, vx, vy, wx, wy, p):
             vx, vy, wx, wy = press(nx, ny, vx, vy, wx, wy)

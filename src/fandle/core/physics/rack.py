@@ -2,7 +2,8 @@
 
 A ball's path holds until its own next event (end of a phase, rail, jaw, fall line); a table of
 pairs holds when each two would touch. Only rows of balls to which something happened are made
-anew, so a shot costs about its events times the number of balls.
+anew, so a shot costs about its events times the number of balls. Ball 0 is the cue ball, the only
+one whose mass may be another.
 """
 
 import math
@@ -15,6 +16,8 @@ from fandle.core.physics.bed import (
     ENTERS,
     FIRST_FALL,
     FIRST_JAW,
+    GIVE,
+    LIGHT,
     MU_R,
     MU_S,
     NOTHING,
@@ -25,7 +28,7 @@ from fandle.core.physics.bed import (
     press,
     rebound,
 )
-from fandle.core.physics.cloth import RESTING, SLIDING, advance, phase
+from fandle.core.physics.cloth import RESTING, SLIDING, SUNK, advance, phase
 from fandle.core.physics.cluster import (
     NEAR_M,
     NX,
@@ -55,13 +58,15 @@ from fandle.core.physics.engine import (
     write_event,
     write_piece,
 )
+from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.touch import first_touch
 
 # columns of a ball: x, y, vx, vy, wx, wy, wz, then since when, its acceleration, its phase, how
-# long its path holds, what ends it, what it is pressed on, rails met, on the bed or not
-T0, AX, AY, KIND, OWN, WHAT, HELD, LEG, ON = range(7, 16)
-BALL_WIDTH = 16
+# long its path holds, what ends it, what it is pressed on, rails met, on the bed or not; in rubber
+# that gives or not, and with what velocity it will leave that
+T0, AX, AY, KIND, OWN, WHAT, HELD, LEG, ON, IN, OUT_X, OUT_Y = range(7, 19)
+BALL_WIDTH = 19
 MOST_EVENTS = 6000
 MOST_PIECES = 12000
 MOST_HUSH = 20  # rounds: what is left after that is the next event's
@@ -82,6 +87,10 @@ def _carry(row: Floats, ball: int, lasts: float, whole: bool, p: Floats, pieces:
             row[AX], row[AY], kind, row[LEG], ball,
         )  # fmt: skip
         n_pc += 1
+    if kind == SUNK:
+        row[X] += lasts * row[VX]
+        row[Y] += lasts * row[VY]
+        return n_pc
     row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = advance(
         kind, lasts, whole, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ], row[AX], row[AY], p[DECAY]
     )
@@ -89,9 +98,35 @@ def _carry(row: Floats, ball: int, lasts: float, whole: bool, p: Floats, pieces:
 
 
 @kernel
+def _release(row: Floats, p: Floats) -> None:
+    """Out of the rubber, at the end of its time there or because something else is met."""
+    if row[IN] == 0.0:
+        return
+    row[IN] = 0.0
+    row[VX], row[VY] = row[OUT_X], row[OUT_Y]
+    _leave(row, int(row[HELD]), p)
+
+
+@kernel
+def _leave(row: Floats, what: int, p: Floats) -> None:
+    """Away from what was met, or pressed on it from now on."""
+    nx, ny = into(what, row[X], row[Y], p)
+    row[HELD] = NOTHING
+    if not leaves(nx, ny, row[VX], row[VY], row[WX], row[WY], p):
+        row[VX], row[VY], row[WX], row[WY] = press(nx, ny, row[VX], row[VY], row[WX], row[WY])
+        row[HELD] = what
+
+
+@kernel
 def _plan(row: Floats, t: float, p: Floats) -> bool:
     """A ball's path from now on; did it just come to rest?"""
     was = row[KIND]
+    if row[IN] != 0.0:
+        row[T0], row[AX], row[AY], row[KIND] = t, 0.0, 0.0, SUNK
+        row[OWN], row[WHAT] = first_fixed(
+            row[X], row[Y], row[VX], row[VY], 0.0, 0.0, dwell(p[GIVE]), int(row[HELD]), True, p
+        )
+        return False
     kind, lasts, ax, ay = phase(row[VX], row[VY], row[WX], row[WY], p[MU_S], p[MU_R])
     row[T0], row[AX], row[AY], row[KIND] = t, ax, ay, kind
     if kind == RESTING:
@@ -138,6 +173,7 @@ def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Float
     for k in range(2):
         i = members[k]
         n_pc = _carry(s[i], i, t - s[i, T0], False, p, pieces, n_pc)
+        _release(s[i], p)
         free[i] = 0.0
     m = 2
     k = 0
@@ -153,6 +189,7 @@ def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Float
             dy = b[Y] + since * (b[VY] + 0.5 * b[AY] * since) - a[Y]
             if dx * dx + dy * dy <= reach * reach:
                 n_pc = _carry(b, i, lasts, False, p, pieces, n_pc)
+                _release(b, p)
                 free[i] = 0.0
                 members[m] = i
                 m += 1
@@ -193,16 +230,18 @@ def _rail(row: Floats, ball: int, t: float, p: Floats, events: Floats, n_ev: int
         kind, index = EV_RAIL, what
         row[LEG] += 1
     write_event(events, n_ev, kind, t, index, row[X], row[Y], speed, after, angle_in, angle_out, ball)
-    row[HELD] = NOTHING
-    if not leaves(nx, ny, vx, vy, wx, wy, p):
-        vx, vy, wx, wy = press(nx, ny, vx, vy, wx, wy)
-        row[HELD] = what
+    if p[GIVE] > 0.0 and what < FIRST_JAW:
+        row[IN], row[OUT_X], row[OUT_Y], row[HELD] = 1.0, vx, vy, what
+        row[VX], row[VY] = glide(nx, ny, row[VX], row[VY], vx, vy)
+        row[WX], row[WY], row[WZ] = wx, wy, wz
+        return n_ev + 1
     row[VX], row[VY], row[WX], row[WY], row[WZ] = vx, vy, wx, wy, wz
+    _leave(row, what, p)
     return n_ev + 1
 
 
 @kernel
-def _settle(a: Floats, b: Floats, nx: float, ny: float, p: Floats) -> bool:
+def _settle(a: Floats, b: Floats, nx: float, ny: float, light: float, p: Floats) -> bool:
     """Two balls that touch without nearing, but whose cloth drives them together: end that.
 
     A ball that pushes another spends its slip on the cloth: it goes on as it would roll,
@@ -215,9 +254,11 @@ def _settle(a: Floats, b: Floats, nx: float, ny: float, p: Floats) -> bool:
         return False
     rolled = (5.0 * a[VX] + 2.0 * a[WY]) / 7.0, (5.0 * a[VY] - 2.0 * a[WX]) / 7.0
     rolled_b = (5.0 * b[VX] + 2.0 * b[WY]) / 7.0, (5.0 * b[VY] - 2.0 * b[WX]) / 7.0
+    heavy = 1.0 / light
     slips_a, slips_b = kind_a == SLIDING and ax * nx + ay * ny > 0.0, kind_b == SLIDING and bx * nx + by * ny < 0.0
     if not slips_a and not slips_b:
-        rolled = rolled_b = 0.5 * (rolled[0] + rolled_b[0]), 0.5 * (rolled[1] + rolled_b[1])
+        both = heavy + 1.0
+        rolled = rolled_b = (heavy * rolled[0] + rolled_b[0]) / both, (heavy * rolled[1] + rolled_b[1]) / both
         slips_a = slips_b = True
     if slips_a:
         a[VX], a[VY], a[WX], a[WY] = rolled[0], rolled[1], -rolled[1], rolled[0]
@@ -233,7 +274,8 @@ def _hush(s: Floats, contacts: Floats, p: Floats) -> None:
         calm(s, contacts, p)
         done = True
         for row in contacts:
-            if _settle(s[int(row[A])], s[int(row[B])], row[NX], row[NY], p):
+            light = p[LIGHT] if row[A] == 0.0 else 1.0
+            if _settle(s[int(row[A])], s[int(row[B])], row[NX], row[NY], light, p):
                 done = False
         if done:
             return
@@ -256,7 +298,7 @@ def _blow(s: Floats, members: Ints, m: int, t: float, p: Floats, events: Floats,
     elif contacts.shape[0] == 1:
         a, b = int(contacts[0, A]), int(contacts[0, B])
         contacts[0, PUSHED], contacts[0, WHEN] = fastest, 0.0
-        collide(s[a], s[b], p[BALL_REST], p)
+        collide(s[a], s[b], p[BALL_REST], p[LIGHT] if a == 0 else 1.0, p)
     else:
         resolve(s, members, m, contacts, p[BALL_REST], p)
     for k in np.argsort(contacts[:, WHEN], kind="mergesort"):
@@ -299,7 +341,7 @@ def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int,
     pairs = np.full((n, n), math.inf)
     touched = np.empty(n, dtype=np.int64)
     for i in range(n):
-        s[i, KIND], s[i, HELD], s[i, LEG] = RESTING, NOTHING, 0.0
+        s[i, KIND], s[i, HELD], s[i, LEG], s[i, IN] = RESTING, NOTHING, 0.0, 0.0
         _plan(s[i], t, p)
     for i in range(n):
         for j in range(i + 1, n):
@@ -316,7 +358,9 @@ def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int,
         if other < 0:
             ends = s[one, WHAT] == NOTHING
             n_pc = _carry(s[one], one, s[one, OWN], ends, p, pieces, n_pc)
-            if not ends:
+            if s[one, IN] != 0.0:
+                _release(s[one], p)
+            elif not ends:
                 n_ev = _rail(s[one], one, t, p, events, n_ev)
                 if n_ev < 0:
                     return BROKEN, 0, n_pc

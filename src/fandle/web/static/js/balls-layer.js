@@ -1,5 +1,6 @@
 // The balls on the drawing: dragged by pointer, moved by arrow keys.
 
+import { onBall, tint } from "./ball-name.js";
 import { put, say, svg } from "./dom.js";
 
 const GRIP = 22; // px, so that a thumb finds it
@@ -65,13 +66,13 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
       const name = ball.id === "cue" ? "Cue ball" : `Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
       put(mark, {
         transform: `translate(${x} ${y})`,
-        class: `ball ${kind} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`,
+        class: `ball ${kind} ${tint(ball.id) && `tint-${tint(ball.id)}`} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`,
         "aria-label": `${name} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it`,
       });
       // on a small drawing the number stands above its ball, where it can be read
       const small = sheet.radius / sheet.mmPerPixel() < 7.5;
       const text = mark.querySelector("text");
-      say(text, ball.id === "cue" ? "" : ball.id);
+      say(text, onBall(ball.id));
       put(text, { class: small ? "outside" : "", y: small ? -sheet.radius - 8 * sheet.mmPerPixel() : 0 });
       put(mark.querySelector(".grip"), { r: Math.max(GRIP * sheet.mmPerPixel(), sheet.radius) });
     }

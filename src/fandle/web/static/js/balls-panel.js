@@ -7,8 +7,9 @@ const KEY = "fandle-units";
 export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, onChoose }) {
   const rows = new Map();
   let shown = null;
-  units.value = localStorage.getItem(KEY) ?? "diamonds";
-  if (!(units.value in sizes)) units.value = "diamonds";
+  const marks = units.options[0].value; // diamonds, or what a table without them has
+  const kept = localStorage.getItem(KEY);
+  units.value = kept in sizes ? kept : marks;
   const size = () => sizes[units.value];
 
   function number(text) {
@@ -40,7 +41,7 @@ export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, 
   }
 
   units.addEventListener("change", () => {
-    localStorage.setItem(KEY, units.value);
+    localStorage.setItem(KEY, units.value === marks ? "" : units.value);
     draw(...shown);
   });
 

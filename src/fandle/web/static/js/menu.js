@@ -84,12 +84,24 @@ export function layoutMenu(urls, { state, onLayout, say }) {
     }
   });
 
+  find("table-choice").addEventListener("change", async (event) => {
+    try {
+      const { href } = await post(urls.move, JSON.stringify({ layout: state().layout, table: event.target.value }));
+      location.assign(href);
+    } catch (fault) {
+      event.target.value = state().layout.table;
+      say(`${fault.message} Then change the table.`);
+    }
+  });
+
   find("open").addEventListener("change", async (event) => {
     const [file] = event.target.files;
     event.target.value = "";
     if (!file) return;
     try {
-      onLayout({ layout: await post(urls.read, await file.text(), "text/plain"), rails: null }, "open");
+      const read = await post(urls.read, await file.text(), "text/plain");
+      if (read.layout.table !== state().layout.table) location.assign(read.href);
+      else onLayout({ layout: read.layout, rails: null }, "open");
     } catch (fault) {
       say(`${file.name}: ${fault.message}`);
     }

@@ -1,5 +1,6 @@
 // The mirror view: the table unfolded over its rails; natural straight, played nearly so. Drawn, not computed.
 
+import { onBall } from "./ball-name.js";
 import { svg } from "./dom.js";
 
 const WIDE = 258; // px, about what the box gives it
@@ -15,7 +16,7 @@ export function mirrorView(mirror, { target }) {
     for (const ball of table.balls) {
       const main = (index === 0 && ball.id === "cue") || (last && ball.id === target);
       element.append(svg("circle", { class: main ? "ball-image main" : "ball-image", cx: ball.at[0], cy: ball.at[1], r: mirror.radius * (main ? 1.3 : 1) }));
-      if (ball.id !== "cue") element.append(svg("text", { class: main ? "main" : "", x: ball.at[0], y: ball.at[1] - mirror.radius * 2.4 }, ball.id));
+      if (ball.id !== "cue") element.append(svg("text", { class: main ? "main" : "", x: ball.at[0], y: ball.at[1] - mirror.radius * 2.4 }, onBall(ball.id)));
     }
   });
   for (const joint of mirror.joints) {

@@ -36,6 +36,7 @@ export function drawAnswer(element, answer, { onFrame, onFar }) {
     other.addEventListener("click", () => onFrame(chosen.other.frame));
     element.append(other);
   }
+  if (chosen.measured) element.append(html("p", { class: "other measured" }, html("b", {}, chosen.measured)));
   const fact = (name, value, more) => html("div", {}, html("dt", {}, name), html("dd", {}, value, more ? html("small", {}, more) : ""));
   element.append(
     html("dl", { class: "facts" },
@@ -128,4 +129,5 @@ export function drawChain(element, chosen) {
   const total = rows.at(-1).to.toFixed(2).replace("-", "−");
   body.append(html("tr", { class: "total" }, html("td", {}, "aim, at the nose"), html("td"), html("td", { class: "fig", id: "chain-total" }, total)));
   element.append(html("h2", {}, "From the natural mark to yours"), html("table", {}, body));
+  if (chosen.give) element.append(html("p", { class: "give" }, chosen.give));
 }

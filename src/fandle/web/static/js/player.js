@@ -1,5 +1,6 @@
 // Runs the shot along the computed paths, at real speed, every ball. Paths and times come from Python.
 
+import { onBall } from "./ball-name.js";
 import { say, svg } from "./dom.js";
 
 const SLOW = 0.25;
@@ -40,7 +41,7 @@ export function player(sheet, group, balls, parts) {
     for (const [id, way] of Object.entries(ways)) {
       const [x, y] = place(way, time);
       group.append(svg("circle", { class: id === "cue" ? "runner" : "runner other", cx: x, cy: y, r: sheet.radius }));
-      if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, id));
+      if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, onBall(id)));
     }
     say(parts.moment, time >= end ? told : passed.at(-1)?.text ?? "");
   }

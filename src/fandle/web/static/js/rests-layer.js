@@ -1,5 +1,6 @@
 // What comes of the shot: where each moved ball stops, and how the first one is met.
 
+import { onBall } from "./ball-name.js";
 import { svg } from "./dom.js";
 
 export function drawRests(sheet, group, drawing) {
@@ -9,8 +10,7 @@ export function drawRests(sheet, group, drawing) {
   const small = sheet.radius / px < 7.5;
   for (const { id, at: [x, y] } of drawing.rests) {
     const mark = svg("g", { class: "rest", transform: `translate(${x} ${y})`, "data-rest": id }, svg("circle", { r: sheet.radius }));
-    const name = id === "cue" ? "" : id;
-    mark.append(svg("text", small ? { class: "outside", y: -sheet.radius - 7 * px } : {}, name));
+    mark.append(svg("text", small ? { class: "outside", y: -sheet.radius - 7 * px } : {}, onBall(id)));
     if (id === "cue") mark.append(svg("path", { d: `M${-6 * px} 0H${6 * px}M0 ${-6 * px}V${6 * px}` }));
     group.append(mark);
   }

@@ -1,0 +1,63 @@
+"""How a table answers: a few plain shots that show what its numbers do, beside the same table as it should be."""
+
+import math
+from dataclasses import dataclass, replace
+
+from fandle.core.approach import approach
+from fandle.core.layout import Ball, Layout
+from fandle.core.rails import Rail
+from fandle.core.readout import direction_to
+from fandle.core.standards import standard_twin, usual_game
+from fandle.core.stroke import Stroke
+from fandle.core.table import Table
+from fandle.core.travel import crosses
+from fandle.core.units import speed_of
+
+START, AIM = (1.0, 1.0), 3.0  # the plain one-rail shot of a table check: far 3, back to (5, 1)
+ANGLE_RAD = math.pi / 4  # from the rail
+LEAST, MOST, STEP = 1.0, 5.0, 0.25  # table lengths
+
+
+@dataclass(frozen=True)
+class Rebound:
+    """One plain ball off a long rail: speed in table lengths, angle out (degrees), how far it sank in (m)."""
+
+    lengths: float
+    out_deg: float
+    depth: float
+
+
+def rigid(table: Table) -> Table:
+    """The table with cushions that do not give."""
+    return replace(table, cushion_compression=0.0)
+
+
+def standard(table: Table) -> Table:
+    """The table's make in standard condition, rigid."""
+    return rigid(standard_twin(table))
+
+
+def rebounds(table: Table) -> list[Rebound]:
+    """A plain ball sent at 45° from the middle of the bed on to the far rail, from soft to a break."""
+    found = []
+    steps = round((MOST - LEAST) / STEP)
+    layout = Layout(table, usual_game(table), (Ball("cue", 2.5, 2.0),))
+    for i in range(steps + 1):
+        lengths = LEAST + i * STEP
+        shot = approach(layout, Stroke(min(speed_of(standard(table), lengths), 12.0)), ANGLE_RAD, most_rails=2)
+        event = next(
+            (ev for ev in shot.events if ev.rail is Rail.FAR and ev.in_deg is not None and ev.out_deg is not None), None
+        )
+        if event is not None and event.in_deg is not None and event.out_deg is not None:
+            into = event.speed * math.sin(math.radians(event.in_deg))
+            found.append(Rebound(lengths, event.out_deg, into * table.cushion_compression))
+    return found
+
+
+def plain_landing(table: Table, lengths: float) -> float | None:
+    """Where the plain one-rail shot of a table check comes back to its own level, diamonds; None if it stops short."""
+    layout = Layout(table, usual_game(table), (Ball("cue", *START),))
+    direction = direction_to(table, Rail.FAR, layout.metres(layout.cue), AIM, "nose")
+    shot = approach(layout, Stroke(min(speed_of(standard(table), lengths), 12.0)), direction, most_rails=2)
+    found = crosses(shot, Rail.FAR, 1, START[1])
+    return None if found is None else found[0]

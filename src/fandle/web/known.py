@@ -1,0 +1,98 @@
+"""Which tables and cues a name may stand for: the standard ones and the club's own."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from fastapi import Request
+
+from fandle.core.constants import TIP_DIAMETER_M
+from fandle.core.errors import BadInputError
+from fandle.core.standards import STANDARDS, standard_table
+from fandle.core.stroke import CUES, Cue, find_cue
+from fandle.core.table import Table
+from fandle.formats.files import table_json, table_of_json
+from fandle.store import club
+from fandle.store.database import Database
+from fandle.store.log import preference
+
+
+@dataclass(frozen=True)
+class Known:
+    """Tables and cues by name; raises BadInputError for a name nobody knows."""
+
+    table: Callable[[str], Table] = standard_table
+    cue: Callable[[str | None], Cue] = find_cue
+
+
+STANDARD = Known()
+
+
+class Shelf:
+    """The club's tables and cues, read once and kept until something changes."""
+
+    def __init__(self, database: Database) -> None:
+        self.database = database
+        self.known = Known(self.table, self.cue)
+        self._tables: dict[str, Table] | None = None
+        self._cues: dict[str, Cue] | None = None
+
+    def forget(self) -> None:
+        """Something was changed: read it again."""
+        self._tables = self._cues = None
+
+    def tables(self) -> dict[str, Table]:
+        """The club's home-made tables by name."""
+        if self._tables is None:
+            rows = club.tables(self.database)
+            self._tables = {row.label: table_of_json(row.data) for row in rows if not isinstance(row.data, str)}
+        return self._tables
+
+    def cues(self) -> dict[str, Cue]:
+        """The club's own cues by name."""
+        if self._cues is None:
+            rows = club.cues(self.database)
+            self._cues = {row.name: Cue(row.name, row.name, row.end_ratio, row.tip_mm / 1000) for row in rows}
+        return self._cues
+
+    def table(self, name: str) -> Table:
+        """A table by name."""
+        if name in STANDARDS:
+            return STANDARDS[name]
+        if name not in self.tables():
+            names = ", ".join((*STANDARDS, *self.tables()))
+            raise BadInputError(f"no table {name!r} here: use {names}, or bring it in the Club room", "table")
+        return self.tables()[name]
+
+    def cue(self, name: str | None) -> Cue:
+        """A cue by name."""
+        own = None if name is None else self.cues().get(name)
+        return find_cue(name) if own is None else own
+
+    def take_in(self, table: Table) -> Table:
+        """A table that came with a file, known under a name from now on: its own, or that with a number."""
+        if STANDARDS.get(table.name) == table or self.tables().get(table.name) == table:
+            return table
+        for number in range(1, 1000):
+            name = table.name if number == 1 else f"{table.name} {number}"
+            data = {**table_json(table), "name": name}
+            if self.tables().get(name) == table_of_json(data):
+                return self.tables()[name]
+            if name in STANDARDS or club.table_label(self.database, name) is not None:
+                continue
+            club.add_table(self.database, name, data)
+            self.forget()
+            return self.tables()[name]
+        raise BadInputError(f"too many tables are called {table.name!r}: rename it in the file", "table")
+
+
+def shelf_of(request: Request) -> Shelf:
+    """The club's shelf."""
+    shelf: Shelf = request.app.state.shelf
+    return shelf
+
+
+def tip_of(request: Request, cue: Cue | None = None) -> float:
+    """Diameter of the tip in metres: a club cue's own, else the player's setting."""
+    if cue is not None and cue.name not in CUES:
+        return cue.tip
+    return float(preference(request.app.state.database, "tip_mm", TIP_DIAMETER_M * 1000)) / 1000
