@@ -12,7 +12,6 @@ OFF = [
     ("in a side pocket", [("cue", 1, 1), ("4", 4.0, -0.01)], "ball 4 lies in the side-near pocket"),
     ("into the cushion", [("cue", 1, 1), ("4", 3.0, 0.05)], "into the near cushion"),
     ("into a jaw point", [("cue", 1, 1), ("4", 3.82, 0.03)], "cushion"),
-    ("into a jaw's rounding", [("cue", 1, 1), ("4", 0.262, 0.12)], "jaw of the head-near pocket"),
     ("overlapping", [("cue", 1, 1), ("4", 1.1, 1)], "overlap by"),
     ("two of one name", [("cue", 1, 1), ("4", 3, 1), ("4", 5, 1)], "two balls are called '4'"),
     ("no cue ball", [("1", 1, 1), ("4", 3, 1)], "no cue ball"),

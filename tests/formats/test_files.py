@@ -91,7 +91,7 @@ def test_wrong_files_are_refused_in_a_sentence(change: dict[str, Any], words: st
         ("length", 0.01),
         ("width", 9),
         ("nose_height", 0.057),
-        ("cushion_compression", 0.002),
+        ("cushion_compression", 0.02),
         ("gravity", 3.7),
         ("width", 0.5),
     ],
