@@ -107,9 +107,28 @@ def test_counts(call: Any, layout_file: Path) -> None:
 
 def test_tables(call: Any, pool: Table) -> None:
     assert call("table", "pool-9ft", "--json").json() == json.loads(json.dumps(table_json(pool)))
-    assert call("table", "--json").json() == ["pool-9ft"]
+    names = ["pool-9ft", "pool-8ft", "pool-7ft", "snooker-12ft", "carom-10ft"]
+    assert call("table", "--json").json() == names
     assert "cushion_friction" in call("table", "pool-9ft").out
-    assert call("table").out.strip() == "pool-9ft"
+    assert call("table").out.split() == names
+
+
+def test_a_table_made_in_words_travels_and_answers_the_same(call: Any, tmp_path: Path) -> None:
+    """Made, written, read again, put into a layout: the same answer to the last digit."""
+    made = call("table", "pool-7ft", "--cloth", "worn", "--rubber", "soft", "--called", "Front bar", "--json").json()
+    assert (made["name"], made["standard"], made["cushion_compression"]) == ("Front bar", "pool-7ft", 0.0025)
+    path = tmp_path / "bar.table.json"
+    path.write_text(json.dumps(made))
+    assert call("table", str(path), "--json").json() == made
+    assert call("table", str(path), "--cloth", "damp", "--json").json()["cloth_sliding"] == 0.25
+    layout = tmp_path / "x.fandle.json"
+    layout.write_text(json.dumps({**CONTRACT_LAYOUT, "table": made}))
+    answers = [call("aim", str(layout), "--rails", "far", "--speed", "4", "--json").json() for _ in range(2)]
+    assert answers[0] == answers[1]
+    assert next(link for link in answers[0]["chain"] if link["link"] == "compression")["shift"] > 0.03
+    bad = call("table", "pool-7ft", "--cloth", "velvet")
+    assert (bad.code, "unknown cloth 'velvet'" in bad.err) == (2, True)
+    assert call("table", str(tmp_path / "none.json")).code == 2
 
 
 def test_standard_input_and_a_home_made_table(pool: Table) -> None:

@@ -9,20 +9,22 @@ from alembic.migration import MigrationContext
 from sqlalchemy.exc import OperationalError
 
 from fandle.formats.files import layout_of
+from fandle.store.club import table_label
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club, demo_practice
 from fandle.store.errors import StoreError
 from fandle.store.models import Base, Club
-from fandle.store.queries import fill_demo, layouts, table_label
+from fandle.store.queries import fill_demo, layouts
 
 
 def test_demo_club_is_filled_once(tmp_path: Path) -> None:
     database = Database.open(tmp_path)
     assert fill_demo(database, demo_club(), demo_practice)
     assert not fill_demo(database, demo_club(), demo_practice)
-    assert len(layouts(database)) == 6
+    assert len(layouts(database)) == 10
     assert table_label(database, "pool-9ft") == "Back-room nine-foot"
-    assert table_label(database, "carom-10ft") is None
+    assert table_label(database, "Damp nine-foot") == "Damp nine-foot"
+    assert table_label(database, "pool-8ft") is None
     database.close()
 
 

@@ -60,7 +60,7 @@ class Shelf:
             return STANDARDS[name]
         if name not in self.tables():
             names = ", ".join((*STANDARDS, *self.tables()))
-            raise BadInputError(f"no table {name!r} here: use {names}, or bring it in the Club room", "table")
+            raise BadInputError(f"unknown table {name!r}: use {names}, or bring its file in the Club room", "table")
         return self.tables()[name]
 
     def cue(self, name: str | None) -> Cue:

@@ -1,0 +1,185 @@
+"""The Club room without a browser: tables and cues made, changed, kept, sent out and taken in."""
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from tests.conftest import CONTRACT_LAYOUT
+
+from fandle.core.standards import standard_table
+from fandle.formats.files import table_json
+from fandle.web import address
+from fandle.web.app import create_app
+from fandle.web.settings import Settings
+
+PLAIN = {"Content-Type": "text/plain"}
+
+
+@pytest.fixture
+def club(tmp_path: Path) -> Iterator[TestClient]:
+    """A club of its own for each test."""
+    with TestClient(create_app(Settings(tmp_path, demo=True))) as client:
+        yield client
+
+
+def make(client: TestClient, name: str = "Mine", **form: Any) -> Any:
+    return client.post(address.CLUB_TABLES, json={"base": "pool-9ft", "name": name, **form})
+
+
+def answer_on(client: TestClient, table: str, **question: Any) -> Any:
+    asked = {"layout": {**CONTRACT_LAYOUT, "table": table}, "speed": 4.0, "rails": "far", **question}
+    reply = client.post(address.ANSWER, json=asked)
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def test_a_table_is_made_used_changed_and_let_go(club: TestClient) -> None:
+    assert make(club, values={"cushion_compression": 3.0}, cloth="damp").json() == {"name": "Mine"}
+    page = club.get("/club?table=Mine").text
+    assert "Keep the changes" in page
+    assert "cloth damp, rubber own numbers" in page
+    soft = answer_on(club, "Mine")
+    assert "table=Mine" in soft["address"]
+    assert "the rubber gives" in soft["chosen"]["give"]
+    assert any(row["label"].startswith("the rubber gives") for row in soft["chosen"]["chain"])
+    form = {"base": "Mine", "name": "Ours", "values": {"cushion_compression": 0.0}}
+    assert club.put(f"{address.CLUB_TABLES}/Mine", json=form).json() == {"name": "Ours"}
+    assert answer_on(club, "Ours")["chosen"]["give"] == ""
+    assert club.post(address.ANSWER, json={"layout": {**CONTRACT_LAYOUT, "table": "Mine"}}).status_code == 422
+    gone = club.delete(f"{address.CLUB_TABLES}/Ours").json()
+    assert club.post(address.READ_TABLE, content=json.dumps(gone["table"]), headers=PLAIN).json() == {"name": "Ours"}
+    assert answer_on(club, "Ours")["chosen"]["solved"]
+
+
+def test_a_table_goes_out_with_its_layout_and_gives_the_same_answer_elsewhere(
+    club: TestClient, tmp_path_factory: pytest.TempPathFactory
+) -> None:
+    """To the last digit, in another club that has a different table of that name already."""
+    make(club, values={"cushion_compression": 2.2, "cue_ball_mass": 181.0, "cloth_rolling": 0.0123}, rubber="lively")
+    make(club, "Odd", values={"length": 2300.0, "pockets.side_mouth": 140.0, "nose_height": 36.5})
+    with TestClient(create_app(Settings(tmp_path_factory.mktemp("elsewhere")))) as other:
+        make(other, "Odd", values={"cushion_restitution": 0.7})
+        for name, there in (("Mine", "Mine"), ("Odd", "Odd 2")):
+            here = answer_on(club, name, side=0.2)
+            sent = club.get(f"{address.SAVE_LAYOUT}?{here['address']}")
+            assert sent.json()["table"]["name"] == name
+            read = other.post(address.READ_LAYOUT, content=sent.text, headers=PLAIN).json()
+            assert read["layout"]["table"] == there
+            again = other.post(address.READ_LAYOUT, content=sent.text, headers=PLAIN).json()
+            assert again["layout"]["table"] == there  # not taken in twice
+            reply = answer_on(other, there, side=0.2)
+            assert reply["chosen"]["answer"] == here["chosen"]["answer"]
+            table = club.get(f"{address.SAVE_TABLE}?name={name}").json()
+            assert other.get(f"{address.SAVE_TABLE}?name={there}").json() == {**table, "name": there}
+
+
+def test_a_file_that_calls_itself_like_a_standard_table(club: TestClient) -> None:
+    pretender = {**table_json(standard_table("pool-9ft")), "cushion_friction": 0.3}
+    read = club.post(address.READ_TABLE, content=json.dumps(pretender), headers=PLAIN).json()
+    assert read == {"name": "pool-9ft 2"}
+    honest = json.dumps(table_json(standard_table("pool-9ft")))
+    assert club.post(address.READ_TABLE, content=honest, headers=PLAIN).json() == {"name": "pool-9ft"}
+
+
+@pytest.mark.parametrize(
+    ("form", "status", "sentence"),
+    [
+        ({"name": "Back-room nine-foot"}, 409, "stands in the club already"),
+        ({"name": "pool-8ft"}, 422, "is a standard table"),
+        ({"name": "  "}, 422, "needs a name"),
+        ({"name": None}, 422, "needs a name"),
+        ({"name": "X", "values": {"ball_radius": 900.0}}, 422, "outside 20 to 100 mm"),
+        ({"name": "X", "values": {"cushion_compression": 20.0}}, 422, "outside 0 to 6 mm per m/s"),
+        ({"name": "X", "values": {"nose_height": 20.0}}, 422, "50 % to 75 %"),
+        ({"name": "X", "values": {"wood": 1.0}}, 422, "has no number 'wood'"),
+        ({"name": "X", "cloth": "velvet"}, 422, "unknown cloth"),
+        ({"name": "X", "base": "nowhere"}, 422, "unknown table 'nowhere'"),
+    ],
+)
+def test_bad_tables_are_sentences_and_nothing_is_kept(
+    club: TestClient, form: dict[str, Any], status: int, sentence: str
+) -> None:
+    before = club.get("/club").text
+    reply = club.post(address.CLUB_TABLES, json={"base": "pool-9ft", **form})
+    assert reply.status_code == status, reply.text
+    assert sentence in reply.json()["error"]
+    assert club.get("/club").text == before
+
+
+def test_standard_tables_stay_as_they_are(club: TestClient) -> None:
+    form = {"base": "pool-9ft", "name": "Changed"}
+    for name in ("pool-9ft", "Back-room nine-foot", "nowhere"):
+        assert club.put(f"{address.CLUB_TABLES}/{name}", json=form).status_code == 404
+        assert club.delete(f"{address.CLUB_TABLES}/{name}").status_code == 404
+    assert "a standard table stays as it is" in club.get("/club?table=snooker-12ft").text
+    assert "unknown table" in club.get("/club?table=nowhere").text
+    for wrong in ("{", "[]", '{"name": "x"}'):
+        assert club.post(address.READ_TABLE, content=wrong, headers=PLAIN).status_code == 422
+
+
+def test_the_preview_is_what_would_be_kept(club: TestClient) -> None:
+    seen = club.post(address.CLUB_PREVIEW, json={"base": "Bar box by the door", "rubber": "standard"}).json()
+    assert seen["values"]["cushion_compression"] == 0.0
+    assert (seen["cloth"], seen["rubber"]) == ("worn", "standard")
+    assert seen["plot"]["here"] == seen["plot"]["rigid"]
+    soft = club.post(address.CLUB_PREVIEW, json={"base": "Bar box by the door"}).json()
+    assert soft["plot"]["here"] != soft["plot"]["rigid"]
+    assert any("the rubber gives" in line for line in soft["told"])
+    assert soft["shot"] != soft["standard"]
+
+
+def test_cues_are_kept_changed_and_used(club: TestClient) -> None:
+    cue = {"name": "Ash", "end_ratio": 12.0, "tip_mm": 9.0}
+    assert club.post(address.CLUB_CUES, json=cue).json() == {"name": "Ash"}
+    assert club.post(address.CLUB_CUES, json=cue).status_code == 409
+    with_ash, ideal = (answer_on(club, "pool-9ft", side=0.3, cue=name) for name in ("Ash", None))
+    assert with_ash["chosen"]["answer"]["direction"] != ideal["chosen"]["answer"]["direction"]
+    assert "cue=Ash" in with_ash["address"]
+    assert with_ash["stroke"]["tips"] == pytest.approx(ideal["stroke"]["tips"] * 13 / 9)  # its own, thinner tip
+    assert "Ash" in club.get("/?" + with_ash["address"]).text
+    thick = {**cue, "tip_mm": 13.0}
+    assert club.put(f"{address.CLUB_CUES}/Ash", json=thick).json() == {"name": "Ash"}
+    assert answer_on(club, "pool-9ft", side=0.3, cue="Ash")["stroke"]["tips"] == pytest.approx(ideal["stroke"]["tips"])
+    assert club.post(address.CLUB_CUES, json={**cue, "end_ratio": 1.0, "name": "X"}).status_code == 422
+    assert club.put(f"{address.CLUB_CUES}/Oak", json=cue).status_code == 404
+    assert club.delete(f"{address.CLUB_CUES}/Ash").json() == thick
+    assert club.delete(f"{address.CLUB_CUES}/Ash").status_code == 404
+    assert club.post(address.ANSWER, json={"layout": CONTRACT_LAYOUT, "cue": "Ash"}).status_code == 422
+
+
+def test_a_layout_moves_to_another_table(club: TestClient) -> None:
+    def moved(table: str, layout: Any = CONTRACT_LAYOUT) -> str:
+        reply = club.post(address.MOVE, json={"layout": layout, "table": table})
+        assert reply.status_code == 200, reply.text
+        href: str = reply.json()["href"]
+        assert "This link cannot" not in club.get(href).text
+        return href
+
+    assert "balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7" in moved("pool-7ft")
+    assert "game=snooker&balls=cue:1.1,0.55;red1:5.3,0.5;red2:3.2,0.5&target=red1" in moved("snooker-12ft")
+    assert "game=three-cushion&balls=cue:1.1,0.55;red:5.3,0.5;white:3.2,0.5&target=red" in moved("carom-10ft")
+    assert club.post(address.MOVE, json={"layout": CONTRACT_LAYOUT, "table": "nowhere"}).status_code == 422
+
+
+def test_snooker_is_told_in_marks_and_by_tape(club: TestClient) -> None:
+    balls = [{"id": "cue", "x": 1.5, "y": 1.0}, {"id": "black", "x": 5.5, "y": 1.1}]
+    layout = {
+        "format": "fandle-layout/1",
+        "table": "snooker-12ft",
+        "game": "snooker",
+        "balls": balls,
+        "target": "black",
+    }
+    got = club.post(address.ANSWER, json={"layout": layout, "rails": "far", "speed": 3.5}).json()
+    assert got["chosen"]["other"] is None
+    assert "mm" in got["chosen"]["measured"]
+    assert "diamond" not in got["count"].get("say", "")
+    head = club.post(address.ANSWER, json={"layout": layout, "rails": "head", "speed": 3.5}).json()
+    assert "baulk" in head["chosen"].get("lead", "baulk")
+    page = club.get("/?" + got["address"]).text
+    assert '<option value="marks">' in page
+    assert ">baulk<" in page
+    assert "black spot" in page
