@@ -144,7 +144,7 @@ def test_impossible_places_are_told_and_nothing_is_lost(page: Page) -> None:
     expect(page.locator("#fault")).to_contain_text("Balls 7 and 2 overlap")
     assert page.url == before
     assert box.input_value() == "5.25"
-    expect(page.locator('#drawing [data-ball="2"]')).to_have_class("ball  chosen wrong")
+    expect(page.locator('#drawing [data-ball="2"]')).to_have_class("ball chosen wrong")
     box.fill("3.2")
     ask_by(page, lambda: box.press("Enter"))
     expect(page.locator("#fault")).to_be_hidden()

@@ -15,6 +15,8 @@ TITLE = "Halving count"
 LEVEL = 0.1  # diamonds, one segment: nearer than this the balls count as level
 LEAST = 0.25  # diamonds: less than this is no count
 PAIR = 0.5  # pairs are whole and half numbers
+APART = 0.35  # diamonds: a number of the scale nearer to the sum's own is left out
+NO_SHIFT = 0.005  # diamonds: a shift that would be written 0
 FAR_SHIFT = 0.5  # diamonds: shifting a pair farther than this misses badly
 FRAME = "nose"
 SHORT_LENGTHS, LONG_LENGTHS = 2.5, 2.75  # medium, firmer: lands within 0.1 for n 2-5
@@ -54,8 +56,13 @@ def count(view: View) -> Count | NoCount:
             f"{figure(n / 2)} {'+' if shift >= 0 else '−'} {figure(abs(shift))} = {figure(n / 2 + shift)}",
         )
         where = "away from" if shift >= 0 else "towards"
+        if abs(shift) < NO_SHIFT:
+            steps = steps[:1]
         say = (
-            f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
+            f"The line {figure(n)} to {figure(n / 2)} passes through the cue ball: shoot {figure(n / 2)} from {ball} "
+            f"on the {rail} rail."
+            if abs(shift) < NO_SHIFT
+            else f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
             f"{where} {ball}, through the cue ball, it shoots {figure(n / 2 + shift)} from {ball} "
             f"on the {rail} rail."
         )
@@ -93,8 +100,8 @@ def _numbers(view: View, zero: float, way: float, n: float, shift: float, at: fl
     for k in range(1, math.ceil(n) + 1):
         place = zero + way * k
         if 0 <= place <= view.whole:
-            if abs(place - start) > 0.2:
+            if abs(place - start) > APART:
                 both.append(RailNumber(view.opposite, place, figure(k)))
-            if abs(place - at) > 0.2 and k <= n / 2 + 2:
+            if abs(place - at) > APART and k <= n / 2 + 2:
                 both.append(RailNumber(view.rail, place, figure(k)))
     return tuple(both)

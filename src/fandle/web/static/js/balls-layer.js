@@ -66,7 +66,7 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
       const name = ball.id === "cue" ? "Cue ball" : `Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
       put(mark, {
         transform: `translate(${x} ${y})`,
-        class: `ball ${kind} ${tint(ball.id) && `tint-${tint(ball.id)}`} ${ball.id === chosen ? "chosen" : ""} ${wrong.has(ball.id) ? "wrong" : ""}`,
+        class: ["ball", kind, tint(ball.id) && `tint-${tint(ball.id)}`, ball.id === chosen && "chosen", wrong.has(ball.id) && "wrong"].filter(Boolean).join(" "),
         "aria-label": `${name} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it`,
       });
       // on a small drawing the number stands above its ball, where it can be read

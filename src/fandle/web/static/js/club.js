@@ -39,6 +39,9 @@ function complain(fault) {
   say(fault.message);
 }
 
+// On a phone the list comes first: who has chosen a table wants to see it.
+if (location.search && window.matchMedia("(max-width: 991px)").matches) document.querySelector(".bench").scrollIntoView();
+
 const ask = asker(urls.preview, draw, complain);
 const look = (words = {}) => ask({ base: name, values: values(), ...words });
 

@@ -29,6 +29,9 @@ export function sheet(element) {
     wide = element.clientWidth;
     px = element.viewBox.baseVal.width / Math.max(wide, 1);
     element.style.setProperty("--px", `${px}px`);
+    // on a wide screen the count and the chain stay in view under the drawing
+    const box = element.viewBox.baseVal;
+    element.style.maxWidth = wide < 500 ? "" : `calc((100vh - 305px) * ${(box.width / box.height).toFixed(4)})`;
     const spare = (-element.viewBox.baseVal.y - s.rail) / px;
     const [above, below] = wide < 500 ? [36, 32] : [50, 48];
     element.style.marginTop = `${Math.max(above - spare, 0)}px`;
