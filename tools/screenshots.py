@@ -22,6 +22,16 @@ RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;2:4.4,0.62;5:6.6,3.2&target=7&rails
 BREAK = "/?game=eight-ball&target=1&speed=8&rails=straight&balls=cue:2,2.1;" + ";".join(
     f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle()
 )
+THREE = "/?balls=cue:0.6,0.4;7:6.3,0.9;2:3.2,0.9;4:4.3,0.25&target=7&side=0.2&speed=4.4&count=3&rails=far,foot,near"
+BANK = "/?balls=cue:3,2.5;7:5,1.2;2:1,3&target=7&kind=bank&speed=3&rails=near&pocket=foot-far"
+SNOOKER = (
+    "/?table=snooker-12ft&game=snooker&balls=cue:1.25,1.9;yellow:1.652,1.343;green:1.652,2.657;brown:1.652,2;blue:4,2;"
+    "pink:6,2;black:7.274,2;red1:6.5,2.6;red2:6.75,1.2;red3:6.3,1.5;red4:5.1,2.25&target=red4&speed=3.2&rails=far"
+)
+CAROM = (
+    "/?table=carom-10ft&balls=cue:2,.5;red:1.1,2.6;white:1.7,1.7&target=red&speed=3.5&side=0.3&count=3"
+    "&rails=far,foot,near"
+)
 # name, address, width, height, whole page, colour scheme, what to do first
 VIEWS = (
     ("table", BLOCKED, 1280, 800, False, "light", ""),
@@ -30,6 +40,12 @@ VIEWS = (
     ("table-crowd", CROWD, 1280, 800, False, "light", ""),
     ("table-note", BLOCKED, 1280, 800, False, "light", "[data-result=short]"),
     ("two-metres", BLOCKED, 844, 390, False, "light", "#far-open"),
+    ("three-rails", THREE, 1280, 800, False, "light", ""),
+    ("bank", BANK, 1280, 800, False, "light", ""),
+    ("snooker", SNOOKER, 1280, 800, False, "light", ""),
+    ("carom", CAROM, 1280, 800, False, "light", ""),
+    ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
+    ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
     ("combination", COMBINATION, 1280, 800, False, "light", ""),
     ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
     ("break", BREAK, 1280, 800, False, "light", ""),

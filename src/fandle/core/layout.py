@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -176,9 +176,15 @@ def _check_place(table: Table, ball: Ball) -> None:
                 f"{name} lies into the {rail} cushion: keep its centre {least:.3g} {table.marks} off the nose",
                 "balls",
             )
-    for mouth in mouths(table):
-        if any(math.dist((x, y), jaw.centre) < r + jaw.radius - SLACK_M for jaw in mouth.jaws(table)):
-            raise BadInputError(f"{name} lies into a jaw of the {mouth.name} pocket: move it off the rubber", "balls")
+    for pocket, centre, radius in _roundings(table):
+        if math.dist((x, y), centre) < r + radius - SLACK_M:
+            raise BadInputError(f"{name} lies into a jaw of the {pocket} pocket: move it off the rubber", "balls")
+
+
+@lru_cache(maxsize=64)
+def _roundings(table: Table) -> list[tuple[str, Point, float]]:
+    """The rounded points of all jaws: pocket, centre, radius, m."""
+    return [(mouth.name, jaw.centre, jaw.radius) for mouth in mouths(table) for jaw in mouth.jaws(table)]
 
 
 def _distance(x: float, y: float, a: tuple[float, float], b: tuple[float, float]) -> float:

@@ -63,7 +63,7 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
       const { mark } = entry;
       const [x, y] = sheet.place(ball.x, ball.y);
       const kind = ball.id === "cue" ? "cue" : ball.id === target ? "target" : "";
-      const name = ball.id === "cue" ? "Cue ball" : `Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
+      const name = ball.id === "cue" ? "Cue ball" : `${tint(ball.id) ? `${onBall(ball.id)}, ` : ""}Ball ${ball.id}${kind === "target" ? ", to be hit" : ""}`;
       put(mark, {
         transform: `translate(${x} ${y})`,
         class: ["ball", kind, tint(ball.id) && `tint-${tint(ball.id)}`, ball.id === chosen && "chosen", wrong.has(ball.id) && "wrong"].filter(Boolean).join(" "),

@@ -21,6 +21,8 @@ export function sheet(element) {
   // Measured when the drawing changes its size, not while drawing: each reading lays out the whole page.
   let px = 1;
   let wide = 0;
+  const { width, height } = element.viewBox.baseVal;
+  element.style.setProperty("--ratio", (width / height).toFixed(4));
   s.mmPerPixel = () => px;
 
   // Type keeps its size on screen, so a small drawing needs more room around it for the dimension lines.
@@ -29,9 +31,6 @@ export function sheet(element) {
     wide = element.clientWidth;
     px = element.viewBox.baseVal.width / Math.max(wide, 1);
     element.style.setProperty("--px", `${px}px`);
-    // on a wide screen the count and the chain stay in view under the drawing
-    const box = element.viewBox.baseVal;
-    element.style.maxWidth = wide < 500 ? "" : `calc((100vh - 305px) * ${(box.width / box.height).toFixed(4)})`;
     const spare = (-element.viewBox.baseVal.y - s.rail) / px;
     const [above, below] = wide < 500 ? [36, 32] : [50, 48];
     element.style.marginTop = `${Math.max(above - spare, 0)}px`;
