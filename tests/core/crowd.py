@@ -54,24 +54,25 @@ def metres(layout: Layout) -> Array:
     return np.array([layout.metres(ball) for ball in layout.balls])
 
 
-def random_places(rng: random.Random, count: int, frozen: float) -> Array:
-    """Up to `count` balls on the pool bed, off the pockets; this share of them frozen to another one."""
-    low, high = 3 * R, (POOL.length - 3 * R, POOL.width - 3 * R)
+def random_places(rng: random.Random, count: int, frozen: float, table: Table = POOL) -> Array:
+    """Up to `count` balls on the bed, off the pockets; this share of them frozen to another one."""
+    r, length, width = table.ball_radius, table.length, table.width
+    low, high = 3 * r, (length - 3 * r, width - 3 * r)
     places: list[tuple[float, float]] = []
     for _ in range(40 * count):
         if len(places) == count:
             break
         if places and rng.random() < frozen:
             (x, y), a = rng.choice(places), rng.uniform(0, 2 * math.pi)
-            x, y = x + 2 * R * math.cos(a), y + 2 * R * math.sin(a)
+            x, y = x + 2 * r * math.cos(a), y + 2 * r * math.sin(a)
         else:
             x, y = rng.uniform(low, high[0]), rng.uniform(low, high[1])
             if rng.random() < 0.2:
-                y = rng.choice([R, POOL.width - R])
-                x = x if abs(x - POOL.length / 2) > 0.15 else 0.6
-        inside = R <= x <= POOL.length - R and R <= y <= POOL.width - R
-        corner = min(x, POOL.length - x) < low and min(y, POOL.width - y) < low
-        if inside and not corner and all(math.hypot(x - u, y - v) >= 2 * R for u, v in places):
+                y = rng.choice([r, width - r])
+                x = x if abs(x - length / 2) > 0.15 else 0.6
+        inside = r <= x <= length - r and r <= y <= width - r
+        corner = min(x, length - x) < low and min(y, width - y) < low
+        if inside and not corner and all(math.hypot(x - u, y - v) >= 2 * r for u, v in places):
             places.append((x, y))
     return np.array(places)
 
@@ -122,40 +123,42 @@ def rises(played: Raw, table: Table = POOL) -> float:
 
     Of a ball that spins on the spot only the spin with which it came to rest is known, less
     what it has lost since; one set spinning without moving counts as still (that is < 1e-8).
-    Inside rubber that gives a ball's energy is not its own: what counts is before and after.
+    Inside rubber that gives a ball's energy is not its own: it counts as rebounding at once. Shots in
+    which a ball is met while it is in there are left out.
     """
     inside = played.pieces[:, 8] == SUNK
     pieces, sunk = played.pieces[~inside], played.pieces[inside]
     if not len(pieces):
         return 0.0
+    begins = pieces[:, 0].copy()
+    blows = played.events[played.events[:, 0] == e.EV_BALL, 1]
+    for q in sunk:
+        if len(blows) and np.abs(blows - q[0] - q[1]).min() < 1e-9:
+            return 0.0
+        after = np.flatnonzero((pieces[:, 10] == q[10]) & (pieces[:, 0] >= q[0] + q[1] - 1e-12))
+        if len(after):
+            begins[after[0]] = q[0]
     decay_w = table.params()[5]
     started = energy(pieces[:, 4:6], pieces[:, 11:14])
     v, w = at_end(pieces, decay_w)
     until = pieces[:, 0] + pieces[:, 1]
-    free_from = 0.0  # the cue ball may be struck into the rail it is frozen to
-    for q in sunk:
-        before = np.flatnonzero((pieces[:, 10] == q[10]) & (pieces[:, 0] <= q[0]))
-        if len(before):
-            until[before[-1]] = q[0] + q[1]
-        else:
-            free_from = q[0] + q[1]
     last = np.full(len(played.places), -1)
     worst = 0.0
-    for t in np.unique(pieces[:, 0]):
-        rows = np.flatnonzero(pieces[:, 0] == t)
+    for t in np.unique(begins):
+        rows = np.flatnonzero(begins == t)
         change = started[rows].sum()
         for ball in pieces[rows, 10].astype(int):
             k = last[ball]
             if k >= 0:
                 spin = max(abs(w[k, 2]) - decay_w * (t - until[k]), 0.0)
                 change -= float(energy(v[k : k + 1], np.array([[w[k, 0], w[k, 1], spin]]))[0])
-        if t > free_from:
+        if t > 0.0:
             worst = max(worst, float(change))
         last[pieces[rows, 10].astype(int)] = rows
     return worst / float(started.max())
 
 
-def gaps(played: Raw) -> tuple[float, float]:
+def gaps(played: Raw, table: Table = POOL) -> tuple[float, float]:
     """(least gap between two balls, least gap to a nose line beside it), over all events, metres."""
     times = np.unique([0.0, *played.events[:, 1]])
     where = np.tile(played.places, (len(times), 1, 1))
@@ -167,15 +170,15 @@ def gaps(played: Raw) -> tuple[float, float]:
     for row in played.events[played.events[:, 0] == e.EV_POCKET]:
         on[times >= row[1], int(row[9])] = False
     apart = where[:, :, None] - where[:, None]
-    gap = np.hypot(apart[..., 0], apart[..., 1]) - 2 * R
+    r, length, width = table.ball_radius, table.length, table.width
+    gap = np.hypot(apart[..., 0], apart[..., 1]) - 2 * r
     gap[~(on[:, :, None] & on[:, None])] = 1.0
     gap[:, range(len(played.places)), range(len(played.places))] = 1.0
-    pockets = POOL.pockets
-    assert pockets is not None
+    pockets = table.pockets
+    corner, side = (pockets.corner_straight, pockets.side_straight) if pockets else (-1.0, -1.0)
     x, y = where[..., 0], where[..., 1]
-    beside_long = (x > pockets.corner_straight) & (x < POOL.length - pockets.corner_straight)
-    beside_long &= np.abs(x - POOL.length / 2) > pockets.side_straight
-    beside_short = (y > pockets.corner_straight) & (y < POOL.width - pockets.corner_straight)
-    off_long = np.where(on & beside_long, np.minimum(y, POOL.width - y) - R, 1.0)
-    off_short = np.where(on & beside_short, np.minimum(x, POOL.length - x) - R, 1.0)
+    beside_long = (x > corner) & (x < length - corner) & (np.abs(x - length / 2) > side)
+    beside_short = (y > corner) & (y < width - corner)
+    off_long = np.where(on & beside_long, np.minimum(y, width - y) - r, 1.0)
+    off_short = np.where(on & beside_short, np.minimum(x, length - x) - r, 1.0)
     return float(gap.min()), float(min(off_long.min(), off_short.min()))
