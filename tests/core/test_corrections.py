@@ -1,14 +1,18 @@
 """Every one-ball row of the trade's table of corrections: the direction of the effect.
 
-Common practice, no published source. Each test is named after its row. The rows that need a
-second rail or a third ball are checked where those are built.
+Common practice, no published source. Each test is named after its row.
 """
 
+import math
 from dataclasses import replace
 
 import pytest
 from tests.core.rig import POOL, one_rail, return_x, run, towards
 from tests.core.test_trade_figures import NEW_CLOTH, OLD_CLOTH, corner_track, third_number
+
+from fandle.core.physics import engine as e
+from fandle.core.rails import Rail
+from fandle.core.spoken import running
 
 SPEEDS = (2.0, 3.0, 4.0)
 
@@ -101,3 +105,37 @@ def test_elevation_swerves_and_more_so_at_low_speed() -> None:
     assert curve(2.0, 0.0) == pytest.approx(0.0, abs=1e-12)
     assert curve(2.0, 0.2) > curve(4.0, 0.2) > 0.005
     assert curve(2.0, 0.2) > curve(2.0, 0.1)
+
+
+def test_inside_side_on_rail_one_turns_to_running_on_rail_two() -> None:
+    """From far straight on to near the same spin works the other way: it holds on one, opens on two."""
+
+    def steepening(side: float) -> list[float]:
+        start = (1.0, 2.0)
+        played = run(start, towards(start, 2.2, 4.0), 4.0, side=side)
+        rails = played.events[played.events[:, 0] == e.EV_RAIL][:2]
+        assert rails[:, 2].tolist() == [1, 0]  # far, then near
+        return [math.degrees(row[8] - row[7]) for row in rails]
+
+    inside, plain = steepening(-0.3), steepening(0.0)
+    assert inside[0] > plain[0] + 5.0  # held up: steeper, short
+    assert inside[1] < plain[1] - 5.0  # opened: flatter, long
+    assert running(-0.3, Rail.FAR, 1.0) == "reverse"
+    assert running(-0.3, Rail.NEAR, -1.0) == "running"
+
+
+def test_far_out_of_line_comes_short_and_a_quarter_tip_running_mends_it() -> None:
+    """M4's tracks n to n/2 to the middle of near, sighted: from the end rail (n > 40) they come short."""
+
+    def off(n: float, side: float = 0.0) -> float:
+        start = (4 - n / 10, 0.12) if n <= 40 else (0.12, (n - 40) / 10)
+        sight = 4 + POOL.sight_setback / POOL.diamond_y
+        return return_x(run(start, towards(start, 4 - n / 20, sight), 3.0, side=side), 1, 0.1) - 4.0
+
+    assert all(abs(off(n)) < 0.1 for n in (15, 20, 25, 30, 40))
+    shorts = [off(n) for n in (45, 50, 55, 60, 70)]
+    assert shorts == sorted(shorts, reverse=True)
+    assert shorts[0] < -0.3
+    quarter = 0.25 * 0.35  # a quarter tip, radii
+    assert abs(off(45, quarter)) < 0.15
+    assert abs(off(50, quarter)) < abs(off(50)) - 0.3
