@@ -2,7 +2,7 @@
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from tests.browser.helpers import ask_by, open_at, serious, settled, slide, state_of
+from tests.browser.helpers import ask_by, centre, open_at, serious, settled, slide, state_of
 
 from fandle.core.rails import Rail
 from fandle.web import address
@@ -120,3 +120,20 @@ def test_all_of_it_on_a_phone(chromium: Browser, site: str) -> None:
     assert page.evaluate("() => document.documentElement.scrollWidth") <= 390
     assert serious(page) == []
     page.close()
+
+
+def test_after_a_drag_the_best_line_is_the_lists_first(page: Page) -> None:
+    """All kicks over one to three rails, none chosen: the answer follows at once, the list after it, and they agree."""
+    open_at(page, "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&count=all")
+    settled(page)
+    x, y = centre(page, "7")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 120, y - 60, steps=6)
+    page.mouse.up()
+    expect(page.locator("#ways")).not_to_have_class("ways late")
+    settled(page)
+    first = page.locator("#lines button").first
+    expect(first).to_have_attribute("aria-pressed", "true")
+    assert first.locator(".at").inner_text() == page.locator("#mark").inner_text()
+    assert "rails=" not in page.url

@@ -272,3 +272,21 @@ def test_the_published_interface_holds_under_random_requests(client: TestClient)
             assert reply.status_code in (200, 400, 404, 405, 409, 422), reply.text
 
         check()
+
+
+def test_the_best_of_a_few_stands_until_the_whole_list_is_there(client: TestClient) -> None:
+    """Without lines chosen: the list's best; with a few named, the best of these, and no list."""
+    whole = ask(client, rails=None, count="2")
+    names = [line["rails"] for line in whole["lines"] if line["solved"]]
+    assert whole["chosen"]["rails"] == names[0]
+    few = ask(client, rails=None, count="2", among=[names[1], names[0], "near,foot"])
+    assert (few["lines"], few["chosen"]["rails"]) == (None, names[0])
+    aims = [reply["chosen"]["answer"]["corrected"]["nose"] for reply in (few, whole)]
+    assert aims[0] == pytest.approx(aims[1], abs=1e-8)  # found from another grid of directions
+    assert "rails=" not in few["address"]
+    shut = next(line["rails"] for line in whole["lines"] if not line["solved"])
+    fallen = ask(client, rails=None, count="2", among=[shut])
+    assert fallen["chosen"]["rails"] == names[0]
+    assert fallen["lines"] == whole["lines"]
+    wrong = client.post(address.ANSWER, json={**QUESTION, "rails": None, "among": ["far,far"]})
+    assert wrong.status_code == 422

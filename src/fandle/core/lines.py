@@ -1,6 +1,7 @@
 """The candidate lines for a layout, best first, each with the reason for its place."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise, product
 
@@ -75,7 +76,20 @@ def kick_lines(
             found.append(Line(rails, aimed, _why(layout, aimed, hit)))
         elif _has_natural(layout, rails, target):
             found.append(Line(rails, aimed, aimed.reason))
-    return sorted(found, key=lambda line: (-line.window_deg, len(line.rails)))
+    return sorted(found, key=_rank)
+
+
+def best_among(
+    layout: Layout, stroke: Stroke, among: Sequence[tuple[Rail, ...]], hit: float = 0.0, target: str | None = None
+) -> Line | None:
+    """The best of a few kicks, by the same rank as the whole list; None if none of them is open."""
+    open_lines = [_line(layout, stroke, rails, target, hit) for rails in among]
+    solved = [line for line in open_lines if isinstance(line.answer, Aim)]
+    return min(solved, key=_rank, default=None)
+
+
+def _rank(line: Line) -> tuple[float, int]:
+    return -line.window_deg, len(line.rails)
 
 
 def bank_lines(
@@ -91,7 +105,7 @@ def bank_lines(
             found.append(Line(rails, answer, why))
         elif len(rails) == 1:
             found.append(Line(rails, answer, answer.reason))
-    return sorted(found, key=lambda line: (-line.window_deg, len(line.rails)))
+    return sorted(found, key=_rank)
 
 
 def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) -> bool:

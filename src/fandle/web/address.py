@@ -60,6 +60,7 @@ class State:
     kind: str = "kick"
     count: str = "1"
     pocket: str | None = None
+    among: tuple[tuple[Rail, ...], ...] = ()  # the best of these will do until the whole list is there
 
     @property
     def counts(self) -> tuple[int, ...]:

@@ -64,6 +64,7 @@ class Question(BaseModel):
     height: Number | None = None
     cue: str | None = None
     rails: str | None = None
+    among: list[str] = Field(default=[], max_length=6)
     hit: Number = Field(default=0.0, ge=-1, le=1)
     kind: Literal["kick", "bank"] = "kick"
     count: Literal["1", "2", "3", "4", "all"] = "1"
@@ -136,6 +137,7 @@ def state_of(question: Question, request: Request) -> address.State:
         question.kind,
         question.count,
         question.pocket,
+        tuple(parse_rails(text) for text in question.among) if question.kind == "kick" else (),
     )
 
 

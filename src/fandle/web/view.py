@@ -11,7 +11,7 @@ from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
-from fandle.core.lines import FULL, Line, in_the_way
+from fandle.core.lines import FULL, Line, best_among, in_the_way
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, from_pocket, inches, over
 from fandle.core.solution import Aim, Solution
@@ -68,6 +68,9 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         return {**base, "headline": headline(state), "lines": [], "chosen": None}
     found = _found(state)
     chosen = next((line for line in found or [] if line.rails == state.rails), None) or _one(state, found)
+    if chosen is None and found is None:  # none of the few is open any more
+        found = found_lines(state)
+        chosen = _one(state, found)
     return {
         **base,
         "headline": headline(state),
@@ -83,16 +86,16 @@ def _found(state: State) -> list[Line] | None:
     The page then asks for it by itself, so that a drag does not wait for it.
     """
     quick = state.kind == "kick" and state.count == "1"
-    return found_lines(state) if quick or state.rails is None else None
+    return found_lines(state) if quick or (state.rails is None and not state.among) else None
 
 
 def _one(state: State, found: list[Line] | None) -> Line | None:
     """The chosen line itself, or the best of the list."""
     if found and state.rails is None:
         return found[0]
-    if state.rails is None:
-        return None
     layout, stroke = state.layout, state.stroke
+    if state.rails is None:
+        return best_among(layout, stroke, state.among, state.hit)
     if state.kind == "bank":
         return Line(state.rails, solve_bank(layout, state.rails, stroke, pocket=state.pocket, with_chain=False), "")
     return Line(state.rails, solve_kick(layout, state.rails, stroke, hit=state.hit, with_chain=False), "")

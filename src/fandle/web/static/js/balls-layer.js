@@ -78,5 +78,5 @@ export function ballsLayer(sheet, group, { onMove, onChoose }) {
     }
   }
 
-  return { draw, dragging: () => dragged !== null };
+  return { draw };
 }

@@ -29,6 +29,8 @@ let answer = JSON.parse(room.dataset.state);
 let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
+let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
+for (const [type, down] of [["pointerdown", true], ["pointerup", false], ["pointercancel", false]]) window.addEventListener(type, () => { pressed = down; }, true);
 
 // What the page asks about; everything else is drawn from the answer.
 function stateOf(reply, rails) {
@@ -39,11 +41,16 @@ function stateOf(reply, rails) {
 const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
-// Where the best of a long list is wanted, the line that was best stands until the list has come.
-function bestSoFar() {
+// Where the best of a long list is wanted, the best of its first few will do until the list has come again.
+const contenders = () => {
   const same = ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
-  const long = state.kind === "bank" || state.count !== "1";
-  return same && long && answer.chosen?.solved ? answer.chosen.rails : null;
+  return same && state.count !== "1" && state.kind === "kick" && state.rails === null ? finder.first(4) : [];
+};
+
+// A bank is dear: while it is dragged the one that was best stands.
+function bankSoFar() {
+  const same = ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
+  return same && state.kind === "bank" && answer.chosen?.solved ? answer.chosen.rails : null;
 }
 
 function followLines(lines) {
@@ -56,7 +63,7 @@ function put(next) {
   state = next;
   wrong = new Set();
   drawBalls();
-  ask({ ...question(), rails: state.rails ?? bestSoFar() });
+  ask({ ...question(), rails: state.rails ?? bankSoFar(), among: contenders() });
 }
 
 function change(next, kind) {
@@ -191,7 +198,7 @@ function draw(moved = false) {
   task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
   finder.show(state);
-  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame]));
+  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame]), pressed);
   countPanel(answer.count ?? null);
   holder.load(line, answer.frame, moved);
   const alone = new Set(drawing?.involved ?? []);

@@ -1,9 +1,10 @@
 // Which lines are looked for: kick or bank, over how many rails, into which pocket. Asks for long lists by itself.
 
-import { post } from "./ask.js";
+import { count, post } from "./ask.js";
 import { put, say } from "./dom.js";
 
-const REST = 160; // ms without a new answer before a long list is asked for
+const REST = 160; // ms without a new answer before a long list is asked for, while something is held
+const SOON = 15; // and once it is let go
 
 export function ways(element, drawing, url, { question, onChange, onLines }) {
   const kinds = [...element.querySelectorAll("[data-kind]")];
@@ -12,6 +13,9 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
   const pockets = [...drawing.querySelectorAll("[data-pocket]")];
   let timer = 0;
   let number = 0;
+  let busy = false;
+  let owed = false;
+  let waiting = null; // what the next list is to be about
   let known = { about: null, lines: null };
   let state = { kind: "kick", count: "1", pocket: null };
 
@@ -48,31 +52,53 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
     say(pocketOut, state.pocket ? `into ${state.pocket}` : "tap a pocket, or leave it open");
   }
 
+  // A list that is still to come counts as a question under way.
+  function owe(now) {
+    if (now !== owed) count(now ? 1 : -1);
+    owed = now;
+  }
+
   // The list follows when the answers have come to rest; late ones are dropped by number. `about` is
   // what the list depends on: choosing another line of it asks for nothing.
-  function follow(lines, about) {
+  function follow(lines, about, held) {
     clearTimeout(timer);
     number += 1;
     if (lines === null && about === known.about) lines = known.lines;
     element.classList.toggle("late", lines === null);
+    owe(lines === null);
     if (lines !== null) {
       known = { about, lines };
       onLines(lines);
       return;
     }
-    const mine = number;
-    timer = setTimeout(async () => {
-      try {
-        const reply = await post(url, JSON.stringify(question()));
-        if (mine !== number) return;
-        element.classList.remove("late");
-        known = { about, lines: reply.lines };
-        onLines(reply.lines);
-      } catch {
-        // the answer itself tells what is wrong; the old list stays, marked as late
-      }
-    }, REST);
+    timer = setTimeout(ask, held ? REST : SOON, about);
   }
 
-  return { show, follow };
+  // One list is under way at a time; if the question has moved on meanwhile, the newest is asked then.
+  async function ask(about) {
+    waiting = about;
+    if (busy) return;
+    busy = true;
+    while (waiting !== null) {
+      const [mine, asked] = [number, waiting];
+      waiting = null;
+      try {
+        const reply = await post(url, JSON.stringify(question()));
+        if (mine !== number) continue;
+        element.classList.remove("late");
+        known = { about: asked, lines: reply.lines };
+        owe(false);
+        onLines(reply.lines);
+      } catch {
+        owe(false);
+        // the answer itself tells what is wrong; the old list stays, marked as late
+      }
+    }
+    busy = false;
+  }
+
+  // Rails of the best lines known, open ones only.
+  const first = (count) => (known.lines ?? []).filter((line) => line.solved).slice(0, count).map((line) => line.rails);
+
+  return { show, follow, first };
 }
