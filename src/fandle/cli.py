@@ -177,7 +177,9 @@ def _not_with_banks(hit: float, hold: str | None) -> None:
 @app.command(epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
 def count(
     layout: LayoutArg,
-    method: Annotated[str | None, typer.Option(help="M2 or M3.")] = None,
+    method: Annotated[
+        str | None, typer.Option(help="A school's method, M1, M2, … as fandle count --all lists them.")
+    ] = None,
     every: Annotated[bool, typer.Option("--all", help="Every method, best first.")] = False,
     rails: Rails = None,
     kind: Annotated[str, typer.Option(help="kick; banks are not counted yet.")] = "kick",

@@ -8,7 +8,7 @@ from fandle.core.bank import add_bank_chain, solve_bank
 from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.counts.base import Count, figure
-from fandle.core.counts.every import TITLES
+from fandle.core.counts.every import TITLES, schools_over
 from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, best_among, in_the_way
@@ -285,11 +285,12 @@ def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
     methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
     if not rails:
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
-    if len(rails) > 1 or state.kind == "bank":
-        reason = "these schools count kicks over one rail: look at the mirror"
-        return {"applies": False, "reason": reason, "methods": methods}
+    if state.kind == "bank":
+        return {"applies": False, "reason": "banks are not counted yet: look at the mirror", "methods": methods}
     found = count_over(state.method, state.layout, rails)
     data: dict[str, Any] = {**count_json(found), "methods": methods}
+    if not isinstance(found, Count):
+        data["instead"] = [m for m in schools_over(rails) if m != state.method]
     if isinstance(found, Count):
         data["verdict"] = _verdict(found)
         data["played"] = {"speed": plural_lengths(found.lengths), "frame": FRAME_WORDS[found.frame]}
@@ -299,8 +300,8 @@ def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
 
 def _sum(found: Count) -> tuple[str, str]:
     """The last step cut at its equals sign, so that the result can stand out."""
-    lead, _, result = found.steps[-1].rpartition("= ")
-    return lead + "= ", result
+    lead, equals, result = found.steps[-1].rpartition("= ")
+    return lead + equals, result
 
 
 def _verdict(found: Count) -> dict[str, str]:

@@ -1,17 +1,26 @@
-"""What every count has in common: its shape, its view of the layout, and its landing."""
+"""What every count has in common: its shape, its view of the layout, and its landing.
 
-from dataclasses import dataclass
+A method is a module with METHOD, TITLE, ORDERS and `count`. It is written once, for the orders of rails
+in ORDERS and a target that lies further on; the layout is turned to that, and the answer turned back.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 from fandle.core.approach import Approach, approach
+from fandle.core.counts.turn import ACROSS, Turn
 from fandle.core.layout import Ball, Layout
 from fandle.core.path import into_pocket
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, direction_to, marks
 from fandle.core.stroke import Stroke
 from fandle.core.travel import crosses, nearest
-from fandle.core.units import speed_of
+from fandle.core.units import lengths_of
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
+ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
+SCAN = 60  # steps in which the track through the cue ball is looked for
 
 
 @dataclass(frozen=True)
@@ -31,6 +40,19 @@ class Landing:
     off_diamonds: float
     off_balls: float
     side: str
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A count in the method's own frame: the mark along the first rail, and how it is to be played."""
+
+    at: float
+    frame: str
+    stroke: Stroke
+    numbers: tuple[RailNumber, ...]
+    steps: tuple[str, ...]
+    say: str
+    adjust: str
 
 
 @dataclass(frozen=True)
@@ -65,38 +87,96 @@ class NoCount:
 
 @dataclass(frozen=True)
 class View:
-    """The layout as one rail sees it: coordinates along it, distances off its nose, in diamonds."""
+    """The layout as a method sees it: turned to its own order of rails, in diamonds."""
 
     layout: Layout
-    rail: Rail
+    rails: tuple[Rail, ...]
     target: Ball
+    turn: Turn
+
+    @property
+    def rail(self) -> Rail:
+        """The first rail, where the mark is."""
+        return self.rails[0]
+
+    @property
+    def cue(self) -> Ball:
+        """The cue ball."""
+        return self.layout.cue
+
+    def name(self, rail: Rail) -> str:
+        """What a rail is called on the real table."""
+        return self.turn.rail(rail).value
+
+    def shown(self, rail: Rail, along: float) -> float:
+        """A mark along a rail as it is counted on the real table."""
+        return self.turn.at(rail, along)
 
     def along(self, ball: Ball) -> float:
-        """Coordinate of a ball along the rail."""
+        """Coordinate of a ball along the first rail."""
         return self.rail.along(ball.x, ball.y)
 
-    def off(self, ball: Ball) -> float:
-        """Distance of a ball's centre off the rail's nose."""
-        across = self.rail.across(ball.x, ball.y)
-        return self.rail.diamonds_across - across if self.rail.at_end else across
+    def off(self, ball: Ball, rail: Rail | None = None) -> float:
+        """Distance of a ball's centre off a rail's nose, the first one's where none is named."""
+        rail = rail or self.rail
+        across = rail.across(ball.x, ball.y)
+        return rail.diamonds_across - across if rail.at_end else across
 
     @property
     def whole(self) -> float:
-        """Diamonds along the rail."""
+        """Diamonds along the first rail."""
         return float(self.rail.diamonds)
 
     @property
     def opposite(self) -> Rail:
-        """The rail on the shooter's side, where the count starts."""
-        return {
-            Rail.NEAR: Rail.FAR, Rail.FAR: Rail.NEAR, Rail.HEAD: Rail.FOOT, Rail.FOOT: Rail.HEAD
-        }[self.rail]  # fmt: skip
+        """The rail on the shooter's side, where most counts start."""
+        return ACROSS[self.rail]
+
+    @cached_property
+    def sight(self) -> tuple[float, float]:
+        """How far the sights lie behind the noses, in diamonds along x and along y; nought without."""
+        table = self.layout.table
+        back = table.sight_setback or 0.0
+        return back / table.diamond_x, back / table.diamond_y
 
 
 def figure(value: float, digits: int = 2) -> str:
     """A number as a player writes it: at most two decimals, a proper minus, no trailing noughts."""
     text = f"{value:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{value:.0f}"
     return ("0" if text in ("-0", "") else text).replace("-", "−")
+
+
+def track_through(
+    ball: Ball,
+    start: Callable[[float], tuple[float, float]],
+    aim: Callable[[float], tuple[float, float]],
+    low: float,
+    high: float,
+) -> float | None:
+    """The number n in [low, high] whose line, from start(n) to aim(n), passes through the ball; None if none does."""
+
+    def beside(n: float) -> float:
+        (ax, ay), (bx, by) = start(n), aim(n)
+        return (bx - ax) * (ball.y - ay) - (by - ay) * (ball.x - ax)
+
+    step = (high - low) / SCAN
+    before = beside(low)
+    for i in range(SCAN):
+        a, b = low + i * step, low + (i + 1) * step
+        after = beside(b)
+        if before == 0.0:
+            return a
+        if before * after <= 0.0:
+            for _ in range(60):
+                mid = 0.5 * (a + b)
+                value = beside(mid)
+                if value * before > 0.0:
+                    a = mid
+                else:
+                    b = mid
+            return 0.5 * (a + b)
+        before = after
+    return None
 
 
 def landing(layout: Layout, rails: tuple[Rail, ...], target: Ball, shot: Approach) -> Landing | None:
@@ -113,34 +193,27 @@ def landing(layout: Layout, rails: tuple[Rail, ...], target: Ball, shot: Approac
     return Landing(abs(off), near / (2 * table.ball_radius), side)
 
 
-def finish(
-    view: View,
-    method: str,
-    title: str,
-    at: float,
-    frame: str,
-    lengths: float,
-    numbers: tuple[RailNumber, ...],
-    steps: tuple[str, ...],
-    say: str,
-    adjust: str,
-) -> Count | NoCount:
-    """Turn a mark into an aim and play it, struck plain at the method's own speed."""
-    layout, rail, table = view.layout, view.rail, view.layout.table
-    rails = (rail,)
-    start = layout.metres(layout.cue)
-    direction = direction_to(table, rail, start, at, frame)
-    stroke = Stroke(speed_of(table, lengths))
+def finish(layout: Layout, view: View, draft: Draft, method: str, title: str) -> Count | NoCount:
+    """Turn a draft back to the real table and play its aim with its own stroke."""
+    turn, table = view.turn, layout.table
+    rails = tuple(turn.rail(rail) for rail in view.rails)
+    at = turn.at(view.rail, draft.at)
+    if not 0.0 <= at <= rails[0].diamonds:
+        return NoCount(method, title, rails, f"the sum leads off the {rails[0]} rail, to {figure(at)}")
+    direction = direction_to(table, rails[0], layout.metres(layout.cue), at, draft.frame)
+    stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
     shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-    first = shot.events[0] if shot.events else None
-    if first is not None and first.pocket is not None:
-        reason = f"shooting {figure(at)} the ball would {into_pocket(first)}, not meet the {rail} rail"
+    last = shot.events[-1] if shot.events else None
+    if last is not None and last.pocket is not None and len(shot.rails) < len(rails):
+        reason = f"shooting {figure(at)} the ball would {into_pocket(last)}, not meet the {rails[len(shot.rails)]} rail"
         return NoCount(method, title, rails, reason)
-    lands = landing(layout, rails, view.target, shot)
+    lands = landing(layout, rails, layout.ball(view.target.id), shot)
     if lands is None:
-        reason = f"shooting {figure(at)} the ball does not come off the {rail} rail"
+        reason = f"shooting {figure(at)} the ball does not come off the {' and '.join(rails)} rail"
         return NoCount(method, title, rails, reason)
+    numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
     return Count(
-        method, title, rails, numbers, steps, say, adjust, frame,
-        marks(table, rail, start, direction), direction, stroke, lengths, lands, shot,
+        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, draft.frame,
+        marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
+        lengths_of(table, stroke.speed), lands, shot,
     )  # fmt: skip

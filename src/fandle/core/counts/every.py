@@ -1,36 +1,67 @@
-"""All counts by name, and the best rail for each."""
+"""All counts by name, and the best rails for each."""
 
-from collections.abc import Callable
+from functools import lru_cache
+from itertools import product
+from types import ModuleType
 
-from fandle.core.counts import m2, m3
-from fandle.core.counts.base import Count, NoCount, View
+from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m10, m11, m14, m18
+from fandle.core.counts.base import Count, NoCount, View, finish
+from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
-from fandle.core.rails import Rail
+from fandle.core.rails import Rail, rails_name
 
-_MODULES = (m2, m3)
-METHODS: dict[str, Callable[[View], Count | NoCount]] = {m.METHOD: m.count for m in _MODULES}
-TITLES = {m.METHOD: m.TITLE for m in _MODULES}
+METHODS: dict[str, ModuleType] = {m.METHOD: m for m in (m1, m2, m3, m4, m5, m6, m7, m8, m10, m11, m14, m18)}
+TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
+TURNS = [Turn(ends, sides) for ends, sides in product((False, True), repeat=2)]
+
+
+@lru_cache
+def orders_of(method: str) -> tuple[tuple[Rail, ...], ...]:
+    """Every order of rails a method counts over."""
+    found = {tuple(turn.rail(rail) for rail in order): None for order in METHODS[method].ORDERS for turn in TURNS}
+    return tuple(found)
+
+
+def schools_over(rails: tuple[Rail, ...]) -> list[str]:
+    """The methods that count over this order of rails."""
+    return [name for name in METHODS if rails in orders_of(name)]
 
 
 def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
     """One method over one order of rails."""
-    if method.upper() not in METHODS:
+    name = method.upper()
+    if name not in METHODS:
         raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
-    if len(rails) != 1:
-        raise BadInputError(f"method {method.upper()} counts over one rail, not {len(rails)}", "rails")
-    return METHODS[method.upper()](View(layout, rails[0], layout.require_target(target)))
+    module, ball = METHODS[name], layout.require_target(target)
+    for wanted in module.ORDERS:
+        turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
+        if turn is None:
+            continue
+        turned = turn.layout(layout)
+        view = View(turned, wanted, turned.ball(ball.id), turn)
+        draft = module.count(view)
+        if isinstance(draft, str):
+            return NoCount(name, module.TITLE, rails, draft)
+        return finish(layout, view, draft, name, module.TITLE)
+    known = sorted({len(order) for order in module.ORDERS})
+    ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in known)
+    if len(rails) in known:
+        ways = "; ".join(rails_name(order) for order in orders_of(name))
+    return NoCount(name, module.TITLE, rails, f"it counts over {ways}, not over {rails_name(rails)}")
 
 
 def best_count(method: str, layout: Layout, target: str | None = None) -> Count | NoCount:
-    """One method over whichever rail it lands best on."""
-    tried = [count(method, layout, (rail,), target) for rail in Rail]
+    """One method over whichever rails it lands best on."""
+    name = method.upper()
+    if name not in METHODS:
+        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    tried = [count(name, layout, rails, target) for rails in orders_of(name)]
     good = [c for c in tried if isinstance(c, Count)]
     if good:
         return min(good, key=lambda c: c.lands.off_balls)
-    first = tried[0]
-    reasons = "; ".join(f"{c.rails[0]}: {c.reason}" for c in tried if isinstance(c, NoCount))
-    return NoCount(first.method, first.title, (), reasons)
+    reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
+    return NoCount(name, TITLES[name], (), reasons)
 
 
 def all_counts(

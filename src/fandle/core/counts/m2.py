@@ -7,34 +7,37 @@ no published source. Read at the sights, as schools read aims that say nothing e
 
 import math
 
-from fandle.core.counts.base import Count, NoCount, RailNumber, View, figure, finish
+from fandle.core.counts.base import Draft, RailNumber, View, figure
 from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.core.units import speed_of
 
 METHOD = "M2"
 TITLE = "Doubling count"
+ORDERS = ((Rail.FAR,), (Rail.FOOT,))
 LEVEL = 0.5  # diamonds: how unequal the two distances from the aim rail may be
 LEAST = 0.25  # diamonds: less than this is no count
 LENGTHS = 2.5  # medium; firmer comes shorter still: 0.6 short on a count of 6 at 2¾
 FRAME = "sight"
 
 
-def count(view: View) -> Count | NoCount:
+def count(view: View) -> Draft | str:
     """The doubling count over the view's rail."""
     cue, target, rail = view.layout.cue, view.target, view.rail
     ball = spoken(target.id)
     gap = abs(view.off(cue) - view.off(target))
     if gap > LEVEL:
-        return NoCount(
-            METHOD, TITLE, (rail,),
+        return (
             f"the cue ball and {ball} are {figure(gap)} {view.layout.table.marks} apart in their distance from the "
-            f"{rail} rail; the count needs them within {figure(LEVEL)}",
-        )  # fmt: skip
+            f"{view.name(rail)} rail; the count needs them within {figure(LEVEL)}"
+        )
     zero = view.along(target)
     n = abs(view.along(cue) - zero)
     if n < LEAST:
-        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
+        return f"{ball} lies straight opposite the cue ball: nothing to count"
     if view.layout.table.sight_setback is None:
-        return NoCount(METHOD, TITLE, (rail,), "the table has no sights to read the number at")
+        return "the table has no sights to read the number at"
     way = math.copysign(1.0, view.along(cue) - zero)
     at = zero + way * n / 2
     numbers = [
@@ -50,8 +53,9 @@ def count(view: View) -> Count | NoCount:
     ]
     steps = (f"{figure(n / 2)} diamonds × 2 = {figure(n)}",)
     say = (
-        f"{figure(n)} diamonds from {ball} back to the cue ball; on the {rail} rail every diamond counts "
+        f"{figure(n)} diamonds from {ball} back to the cue ball; on the {view.name(rail)} rail every diamond counts "
         f"two: shoot the number {figure(n)}, {figure(n / 2)} diamonds along."
     )
     adjust = "Half a diamond off the level is the limit; the longer the count, the firmer the stroke."
-    return finish(view, METHOD, TITLE, at, FRAME, LENGTHS, tuple(numbers), steps, say, adjust)
+    stroke = Stroke(speed_of(view.layout.table, LENGTHS))
+    return Draft(at, FRAME, stroke, tuple(numbers), steps, say, adjust)

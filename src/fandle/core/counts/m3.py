@@ -7,11 +7,15 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 
 import math
 
-from fandle.core.counts.base import Count, NoCount, RailNumber, View, figure, finish
+from fandle.core.counts.base import Draft, RailNumber, View, figure
 from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.core.units import speed_of
 
 METHOD = "M3"
 TITLE = "Halving count"
+ORDERS = ((Rail.FAR,), (Rail.FOOT,))
 LEVEL = 0.1  # diamonds, one segment: nearer than this the balls count as level
 LEAST = 0.25  # diamonds: less than this is no count
 PAIR = 0.5  # pairs are whole and half numbers
@@ -29,14 +33,14 @@ def lengths_for(n: float) -> float:
     return SHORT_LENGTHS + part * (LONG_LENGTHS - SHORT_LENGTHS)
 
 
-def count(view: View) -> Count | NoCount:
+def count(view: View) -> Draft | str:
     """The halving count over the view's rail."""
     cue, target, rail = view.layout.cue, view.target, view.rail
     ball = spoken(target.id)
     zero, off_t, off_c = view.along(target), view.off(target), view.off(cue)
     aside = view.along(cue) - zero
     if abs(aside) < LEAST:
-        return NoCount(METHOD, TITLE, (rail,), f"{ball} lies straight opposite the cue ball: nothing to count")
+        return f"{ball} lies straight opposite the cue ball: nothing to count"
     way = math.copysign(1.0, aside)
     if abs(off_c - off_t) <= LEVEL:
         n = abs(aside)
@@ -45,7 +49,7 @@ def count(view: View) -> Count | NoCount:
         steps: tuple[str, ...] = (f"{figure(n)} ÷ 2 = {figure(n / 2)}",)
         say = (
             f"{figure(n)} {view.layout.table.marks} from {ball} back to the cue ball; "
-            f"shoot {figure(n / 2)} from {ball} on the {rail} rail."
+            f"shoot {figure(n / 2)} from {ball} on the {view.name(rail)} rail."
         )
     else:
         n = _nearest_pair(abs(aside), off_c / off_t)
@@ -60,19 +64,19 @@ def count(view: View) -> Count | NoCount:
             steps = steps[:1]
         say = (
             f"The line {figure(n)} to {figure(n / 2)} passes through the cue ball: shoot {figure(n / 2)} from {ball} "
-            f"on the {rail} rail."
+            f"on the {view.name(rail)} rail."
             if abs(shift) < NO_SHIFT
             else f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
             f"{where} {ball}, through the cue ball, it shoots {figure(n / 2 + shift)} from {ball} "
-            f"on the {rail} rail."
+            f"on the {view.name(rail)} rail."
         )
         if abs(shift) > FAR_SHIFT:
             say += " That is a long shift: expect to miss."
-    if not 0.0 <= at <= view.whole or n == 0.0:
-        return NoCount(METHOD, TITLE, (rail,), f"the sum leads off the {rail} rail, to {figure(at)}")
+    if n == 0.0:
+        return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
     numbers = _numbers(view, zero, way, n, shift, at)
-    return finish(view, METHOD, TITLE, at, FRAME, lengths_for(n), numbers, steps, say, adjust)
+    return Draft(at, FRAME, Stroke(speed_of(view.layout.table, lengths_for(n))), numbers, steps, say, adjust)
 
 
 def _level_at(n: float, share: float) -> float:

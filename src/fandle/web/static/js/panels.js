@@ -84,14 +84,21 @@ export function drawLines(element, lines, rails, onRails) {
 }
 
 export function drawCountPanel(element, count, onMethod) {
-  const held = document.activeElement?.dataset?.method;
+  const held = document.activeElement?.id === "school";
   element.replaceChildren();
   if (!count) return;
-  const head = html("div", { class: "count-head", role: "group", "aria-label": "School" });
-  for (const school of count.methods) {
-    const button = html("button", { type: "button", "aria-pressed": String(school.chosen), "data-method": school.method }, school.title);
-    button.addEventListener("click", () => onMethod(school.method));
-    head.append(button);
+  const head = html("div", { class: "count-head" });
+  const choice = html("select", { class: "form-select", id: "school", "aria-label": "School" });
+  for (const school of count.methods) choice.append(html("option", { value: school.method, selected: school.chosen }, school.title));
+  choice.addEventListener("change", () => onMethod(choice.value));
+  head.append(choice);
+  if (!count.applies && count.instead?.length) {
+    head.append(html("span", {}, "counts here:"));
+    for (const method of count.instead) {
+      const button = html("button", { type: "button", "data-method": method }, count.methods.find((school) => school.method === method).title);
+      button.addEventListener("click", () => onMethod(method));
+      head.append(button);
+    }
   }
   element.append(head);
   if (!count.applies) {
@@ -103,7 +110,7 @@ export function drawCountPanel(element, count, onMethod) {
       html("p", {}, count.say, " ", word(count.method, "How it counts")),
       html("p", {}, `Played plain at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.`));
   }
-  if (held) element.querySelector(`[data-method="${held}"]`)?.focus();
+  if (held) choice.focus();
 }
 
 export function drawChain(element, chosen) {

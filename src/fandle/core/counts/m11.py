@@ -1,0 +1,55 @@
+"""M11, equal count: n diamonds from the target to the cue ball, shoot n on the short rail.
+
+Path: short rail → opposite long rail → target on the cue ball's own long rail. The short rail is
+numbered in half diamonds from the corner away from the cue ball's rail: 1, 2, 3 … 9. Target (t, 0), cue
+ball level with t + n: aim y = 4 − (n − 1)/2 at the sights; off the rail, the line is moved parallel to the
+ball. Core range t 0-3, n 3-6; about one tip of running side. Common practice, no published source.
+"""
+
+from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+
+METHOD = "M11"
+TITLE = "Equal count"
+ORDERS = ((Rail.FOOT, Rail.FAR),)
+SPEED = 3.0  # m/s
+RUNNING = -0.3  # radii: left off foot towards far
+LEAST, MOST = 1.0, 9.0
+
+
+def count(view: View) -> Draft | str:
+    """The number counted, shot on the short rail."""
+    cue, target, ball = view.cue, view.target, spoken(view.target.id)
+    table = view.layout.table
+    if not table.has_diamonds:
+        return "the table has no sights to read the number at"
+    if view.off(target, Rail.NEAR) > ON_RAIL:
+        return f"{ball} must lie on the {view.name(Rail.NEAR)} rail or within an inch of it, to be the zero"
+    n = cue.x - target.x
+    if not LEAST <= n <= MOST:
+        return f"the count from {ball} to the cue ball is {figure(n)}: it works from {figure(LEAST)} to {figure(MOST)}"
+    mark = 4.0 - (n - 1) / 2
+    at = mark + cue.y
+    foot = view.name(Rail.FOOT)
+    numbers = [
+        RailNumber(Rail.NEAR, target.x, "0", "zero"),
+        RailNumber(Rail.NEAR, cue.x, figure(n), "cue"),
+        RailNumber(Rail.FOOT, mark, figure(n), "aim"),
+    ]
+    numbers += [RailNumber(Rail.NEAR, target.x + k, str(k)) for k in range(1, 9) if target.x + k < cue.x - 0.3]
+    numbers += [
+        RailNumber(Rail.FOOT, 4.0 - (k - 1) / 2, str(k)) for k in range(1, 10) if abs(4.0 - (k - 1) / 2 - mark) > 0.3
+    ]
+    steps = [f"{figure(n)} from {ball} to the cue ball = {figure(n)}"]
+    say = (
+        f"Count from {ball} along the {view.name(Rail.NEAR)} rail to the cue ball: {figure(n)}. The {foot} rail "
+        f"counts in half diamonds, 1 in the corner with the {view.name(Rail.FAR)} rail: sight its {figure(n)}."
+    )
+    if cue.y > 0.25:
+        moved = n - 2 * cue.y
+        steps.append(f"moved {figure(cue.y)} parallel: {figure(n)} − {figure(2 * cue.y)} = {figure(moved)}")
+        say += f" The cue ball lies {figure(cue.y)} off the rail: move the line parallel to it."
+    adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
+    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)

@@ -1,0 +1,48 @@
+"""M6, projected equal angles: cue ball and target at different distances, by similar triangles.
+
+mark = x_c + (x_t − x_c)·d_c/(d_c + d_t), distances to where the ball's centre turns, read there.
+Exact for mirrors. "Project, then halve" is its hand approximation. Common practice, no published source.
+"""
+
+from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.core.units import speed_of
+
+METHOD = "M6"
+TITLE = "Projected angles"
+ORDERS = ((Rail.FAR,), (Rail.FOOT,))
+LENGTHS = 2.75
+LEAST = 0.25  # diamonds: less than this is no count
+
+
+def count(view: View) -> Draft | str:
+    """The share of the way that falls to the cue ball."""
+    cue, target, rail, ball = view.cue, view.target, view.rail, spoken(view.target.id)
+    table = view.layout.table
+    radius = table.ball_radius / (table.diamond_y if rail.is_long else table.diamond_x)
+    here, there = view.off(cue) - radius, view.off(target) - radius
+    aside = view.along(target) - view.along(cue)
+    if aside < LEAST:
+        return f"{ball} lies straight opposite the cue ball: nothing to project"
+    if here + there < 2 * radius:
+        return f"both balls lie on the {view.name(rail)} rail: there is no angle to project"
+    share = here / (here + there)
+    at = view.along(cue) + aside * share
+    numbers = (
+        RailNumber(rail, view.along(cue), "0", "zero"),
+        RailNumber(rail, view.along(target), figure(aside), "cue"),
+        RailNumber(rail, at, figure(aside * share), "aim"),
+    )
+    steps = (
+        f"{figure(here)} ÷ ({figure(here)} + {figure(there)}) = {figure(share)}",
+        f"{figure(aside)} × {figure(share)} = {figure(aside * share)}",
+    )
+    say = (
+        f"The cue ball is {figure(here)}, {ball} {figure(there)} {table.marks} from where a ball turns at the "
+        f"{view.name(rail)} rail; they lie {figure(aside)} apart along it. The mark is {figure(aside * share)} on from "
+        "the cue ball, where the ball's centre turns."
+    )
+    adjust = "By eye: carry one ball along its own line to the level of the other, then halve."
+    return Draft(at, "centre", Stroke(speed_of(table, LENGTHS)), numbers, steps, say, adjust)

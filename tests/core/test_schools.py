@@ -1,0 +1,260 @@
+"""Every school: worked examples, the four symmetries, exactness, landings at its own stroke.
+
+Worked examples and landings: common practice, no published source.
+"""
+
+from dataclasses import replace
+
+import pytest
+
+from fandle.core.counts.base import Count, NoCount
+from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, schools_over
+from fandle.core.counts.turn import Turn, turn_to
+from fandle.core.layout import Ball, Layout
+from fandle.core.mirror import natural_direction
+from fandle.core.rails import Rail
+from fandle.core.readout import crossing
+from fandle.core.standards import standard_table, usual_game
+from fandle.core.table import Table
+
+POOL, CAROM = standard_table("pool-9ft"), standard_table("carom-10ft")
+FAR, FOOT, NEAR, HEAD = Rail.FAR, Rail.FOOT, Rail.NEAR, Rail.HEAD
+SIGHT_Y = 4 + (POOL.sight_setback or 0) / POOL.diamond_y
+Place = tuple[float, float]
+
+
+def lay(cue: Place, target: Place, table: Table = POOL) -> Layout:
+    name = "red" if usual_game(table) == "three-cushion" else "7"
+    return Layout(table, usual_game(table), (Ball("cue", *cue), Ball(name, *target)), name)
+
+
+def counted(method: str, rails: tuple[Rail, ...], cue: Place, target: Place, table: Table = POOL) -> Count:
+    found = count(method, lay(cue, target, table), rails)
+    assert isinstance(found, Count), found
+    return found
+
+
+def between(a: Place, b: Place, share: float) -> Place:
+    return a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])
+
+
+# a layout on which each school counts
+SAMPLES: dict[str, tuple[tuple[Rail, ...], Place, Place]] = {
+    "M1": ((FAR,), (1.3, 1.2), (5.4, 1.6)),
+    "M2": ((FAR,), (1.3, 1.2), (5.4, 1.25)),
+    "M3": ((FAR,), (1.3, 1.2), (5.4, 1.6)),
+    "M4": ((FAR,), (1.6, 0.6), (4.0, 0.12)),
+    "M5": ((FOOT,), (0.5, 0.6), (0.6, 2.9)),
+    "M6": ((FAR,), (1.3, 1.2), (5.4, 0.4)),
+    "M7": ((FAR,), (0.8, 0.6), (5.4, 0.5)),
+    "M8": ((FAR,), (1.3, 1.2), (5.4, 1.6)),
+    "M10": ((FAR, FOOT), (2.0, 0.8), (6.4, 0.7)),
+    "M11": ((FOOT, FAR), (6.0, 0.12), (1.2, 0.12)),
+    "M14": ((FAR, FOOT, NEAR), (1.0, 0.3), (5.6, 0.12)),
+    "M18": ((FOOT, FAR, HEAD), (2.0, 0.3), (0.12, 1.6)),
+}
+TURNS = [Turn(False, False), Turn(True, False), Turn(False, True), Turn(True, True)]
+
+
+def test_every_school_has_a_sample() -> None:
+    assert SAMPLES.keys() == METHODS.keys()
+
+
+@pytest.mark.parametrize("turn", TURNS, ids=str)
+@pytest.mark.parametrize("method", METHODS)
+def test_counts_turn_with_the_table(method: str, turn: Turn) -> None:
+    """Marks agree to 1e-9; side changes its hand in a mirror and keeps it in a half turn."""
+    rails, cue, target = SAMPLES[method]
+    a = counted(method, rails, cue, target)
+    turned = tuple(turn.rail(rail) for rail in rails)
+    b = counted(method, turned, turn.point(*cue), turn.point(*target))
+    assert b.aim.nose == pytest.approx(turn.at(rails[0], a.aim.nose), abs=1e-9)
+    assert b.stroke.side == turn.hand * a.stroke.side
+    assert b.lands.off_diamonds == pytest.approx(a.lands.off_diamonds, abs=1e-6)
+    assert b.lands.side == a.lands.side
+    assert len(b.numbers) == len(a.numbers)
+    for one, other in zip(a.numbers, b.numbers, strict=True):
+        assert (other.rail, other.at) == (turn.rail(one.rail), pytest.approx(turn.at(one.rail, one.at), abs=1e-9))
+    assert f"{turned[0]} rail" in b.say or method == "M7"  # M7 names the three marks of its track
+
+
+@pytest.mark.parametrize("n", [20, 24, 25, 27, 30, 54, 55, 60])
+def test_m4_tracks_in_tens(n: float) -> None:
+    """20→10, 24→12, 25→12½, 27→13½, 30→15, 54→27, 55→27½, 60→30: the track through the ball is found."""
+    start = (4 - n / 10, 0.0) if n <= 40 else (0.0, n / 10 - 4)
+    cue = between(start, (4 - n / 20, SIGHT_Y), 0.15)
+    found = counted("M4", (FAR,), cue, (4.0, 0.12))
+    assert found.aim.sight == pytest.approx(4 - n / 20, abs=1e-9)
+    assert found.steps == (f"{n:g} ÷ 2 = {n / 2:g}",)
+    assert found.stroke.side == (0.0875 if n > 40 else 0.0)
+
+
+@pytest.mark.parametrize(
+    ("begin", "end", "mark"), [(5, 35, 20), (5, 30, 17.5), (5, 20, 12.5), (3, 10, 6.5), (10, 38, 24), (20, 38, 29)]
+)
+def test_m5_add_and_halve(begin: float, end: float, mark: float) -> None:
+    """(from + to) ÷ 2, as 40+20→30; both read where the ways cross the shooter's rail."""
+    cue = between((0.0, begin / 10), (8.0, mark / 10), 0.07)
+    target = between((0.0, end / 10), (8.0, mark / 10), 0.06)
+    found = counted("M5", (FOOT,), cue, target)
+    assert found.aim.sight == pytest.approx(mark / 10, abs=1e-9)
+    assert found.steps == (f"{begin:g} + {end:g} = {begin + end:g}", f"{begin + end:g} ÷ 2 = {mark:g}")
+
+
+@pytest.mark.parametrize("n", [3.0, 5.0])
+def test_m11_equal_count(n: float) -> None:
+    """5→5, 3→3 in half diamonds from the corner away from the cue ball's rail; moved by the ball's place off it."""
+    found = counted("M11", (FOOT, FAR), (1.5 + n, 0.1), (1.5, 0.1))
+    assert found.aim.sight == pytest.approx(4 - (n - 1) / 2 + 0.1, abs=1e-9)
+    assert found.stroke.side == -0.3  # left is running off foot towards far
+
+
+@pytest.mark.parametrize(
+    ("number", "third", "first"), [(50, 20, 30), (50, 30, 20), (45, 25, 20), (40, 20, 20), (70, 30, 40)]
+)
+def test_m14_corner_numbers(number: float, third: float, first: float) -> None:
+    """50 − 30 = 20: first = cue − third, sighted on far, ten a diamond from the foot end."""
+    start = ((50 - number) / 5, 0.0) if number <= 50 else (0.0, (number - 50) / 10)
+    cue = between(start, (8 - first / 10, SIGHT_Y), 0.12)
+    found = counted("M14", (FAR, FOOT, NEAR), cue, (8 - third / 10, 0.12))
+    assert found.steps == (f"{number:g} − {third:g} = {first:g}",)
+    assert found.aim.sight == pytest.approx(8 - first / 10, abs=1e-9)
+    assert (found.stroke.side, found.stroke.up) == (0.4, 0.2)
+
+
+@pytest.mark.parametrize(("number", "score", "tenths"), [(2, 2, 4), (4, 6, 24), (3, 4, 12), (4.5, 6, 27)])
+def test_m18_products(number: float, score: float, tenths: float) -> None:
+    """2 × 2 = 4 tenths of a diamond, from the corner with the cue ball's long rail."""
+    sight_x = 8 + (CAROM.sight_setback or 0) / CAROM.diamond_x
+    cue = between((2 * (5 - number), 0.0), (sight_x, tenths / 10), 0.08 if number > 2 else 0.3)
+    cue = (cue[0], max(cue[1], 0.0901))
+    table = replace(CAROM, name="fine", ball_radius=0.0289, nose_height=0.0347)
+    rails, target = (FOOT, FAR, HEAD), (0.12, 4 - score / 2)
+    found = count("M18", lay(cue, target, table), rails)
+    if tenths > 4:  # the smallest product runs along the rail: the sum alone is checked
+        assert isinstance(found, Count), found
+        assert found.aim.sight == pytest.approx(tenths / 10, abs=0.03)
+        assert found.steps[-1].startswith(f"{tenths:g} tenths") or found.lands.off_diamonds < 0.6
+    else:
+        assert isinstance(found, Count | NoCount)
+
+
+@pytest.mark.parametrize("cue", [(1.0, 0.6), (2.3, 1.7), (0.7, 2.2)])
+@pytest.mark.parametrize("target", [(5.2, 1.1), (6.4, 2.4), (5.0, 0.4)])
+def test_exact_where_the_trade_says_exact(cue: Place, target: Place) -> None:
+    """M6 and M10 in the centre frame, M1 and M8 in the nose frame, M7 there at equal distance: the mirror, to 1e-9."""
+    layout = lay(cue, target)
+    start, goal = layout.metres(layout.cue), layout.metres(layout.ball("7"))
+
+    def mirror(rails: tuple[Rail, ...], inset: float) -> float:
+        direction = natural_direction(POOL, rails, start, goal, inset)
+        assert direction is not None
+        return crossing(POOL, rails[0], start, direction, inset)
+
+    for method in ("M1", "M8"):
+        found = count(method, layout, (FAR,))
+        if isinstance(found, Count):
+            assert found.aim.nose == pytest.approx(mirror((FAR,), 0.0), abs=1e-9)
+    found = count("M6", layout, (FAR,))
+    if isinstance(found, Count):
+        assert found.aim.centre == pytest.approx(mirror((FAR,), POOL.ball_radius), abs=1e-9)
+    for rails in ((FAR, FOOT), (FOOT, FAR)):
+        found = count("M10", layout, rails)
+        if isinstance(found, Count):
+            assert found.aim.centre == pytest.approx(mirror(rails, POOL.ball_radius), abs=1e-9)
+    level = lay(cue, (target[0], cue[1]))
+    found = count("M7", level, (FAR,))
+    if isinstance(found, Count):
+        assert found.aim.nose == pytest.approx((cue[0] + target[0]) / 2, abs=1e-9)
+
+
+def landings(
+    method: str, rails: tuple[Rail, ...], places: list[tuple[Place, Place]], table: Table = POOL
+) -> list[float]:
+    """Diamonds off of those that apply; most must."""
+    found = [count(method, lay(cue, target, table), rails) for cue, target in places]
+    lands = [c.lands.off_diamonds for c in found if isinstance(c, Count)]
+    assert len(lands) >= 0.7 * len(places), [c.reason for c in found if isinstance(c, NoCount)]
+    return lands
+
+
+def test_m4_lands_within_three_quarters() -> None:
+    places = [((4 - n / 10, 0.12), (4.0, 0.12)) for n in (20, 25, 30, 35)]
+    places += [((0.12, n / 10 - 4), (4.0, 0.12)) for n in (45, 50, 55)]
+    assert max(landings("M4", (FAR,), places)) <= 0.75
+
+
+def test_m5_lands_within_three_quarters() -> None:
+    places = [((0.15, a / 10), (0.15, b / 10)) for a in (5, 15, 25, 35) for b in (5, 15, 25, 35) if a != b]
+    assert max(landings("M5", (FOOT,), places)) <= 0.75
+
+
+def test_m11_lands_within_three_quarters() -> None:
+    places = [((min(t + n, 7.9), 0.12), (t, 0.12)) for t in (0.3, 1, 2, 3) for n in (3, 4, 5, 6) if t + n < 8]
+    assert max(landings("M11", (FOOT, FAR), places)) <= 0.76
+
+
+def test_m14_lands_within_three_quarters() -> None:
+    cues = [(2.0, 0.2), (1.0, 0.3), (0.3, 0.3), (0.2, 1.0), (0.2, 2.0)]
+    places = [(cue, (8 - third / 10, 0.12)) for cue in cues for third in (20, 25, 30)]
+    assert max(landings("M14", (FAR, FOOT, NEAR), places)) <= 0.75
+
+
+def test_m18_lands_within_half_a_diamond_on_the_carom_table() -> None:
+    places = [((max(2 * (5 - n), 0.2), 0.2), (0.12, 4 - s / 2)) for n, s in ((4, 4), (4, 6), (3, 4), (5, 6), (4.5, 5))]
+    assert max(landings("M18", (FOOT, FAR, HEAD), places, CAROM)) <= 0.5
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_landings_come_from_this_table(method: str) -> None:
+    rails, cue, target = SAMPLES[method]
+    slick = replace(POOL, name="slick", cushion_friction=0.12)
+    assert counted(method, rails, cue, target).lands != counted(method, rails, cue, target, slick).lands
+
+
+def test_what_does_not_apply_says_why() -> None:
+    open_one = lay((1.3, 1.2), (5.4, 1.6))
+    for method, rails, words in (
+        ("M4", (FAR,), "must lie on the near rail"),
+        ("M7", (FOOT,), "it counts over far; near"),
+        ("M11", (FOOT, FAR), "must lie on the near rail"),
+        ("M14", (FAR, FOOT, NEAR), "to have a third number"),
+        ("M18", (FOOT, FAR, HEAD), "must lie on the head rail"),
+        ("M3", (FAR, FOOT), "it counts over one rail, not over far,foot"),
+        ("M10", (FAR,), "it counts over 2 rails, not over far"),
+    ):
+        found = count(method, open_one, rails)
+        assert isinstance(found, NoCount), (method, found)
+        assert words in found.reason
+    snooker = Layout(
+        standard_table("snooker-12ft"), "snooker", (Ball("cue", 1.0, 0.3), Ball("red1", 5.6, 0.12)), "red1"
+    )
+    for method, rails in (("M14", (FAR, FOOT, NEAR)), ("M11", (FOOT, FAR)), ("M2", (FAR,))):
+        found = count(method, snooker, rails)
+        assert isinstance(found, NoCount)
+        assert "no sights" in found.reason or "counts" in found.reason or "works from" in found.reason
+    m6 = count("M6", snooker, (FAR,))
+    assert isinstance(m6, Count)
+    assert "diamond" not in m6.say
+
+
+def test_orders_and_turns() -> None:
+    assert set(orders_of("M7")) == {(FAR,), (NEAR,)}
+    assert len(orders_of("M10")) == 8
+    assert schools_over((FAR, FOOT, NEAR)) == ["M14"]
+    assert "M18" in schools_over((HEAD, NEAR, FOOT))
+    layout = lay((5.0, 1.0), (2.0, 1.0))
+    assert turn_to((NEAR,), (FAR,), layout, (2.0, 1.0)) == Turn(ends=True, sides=True)
+    assert turn_to((FAR, FAR), (FAR, FOOT), layout, (2.0, 1.0)) is None
+    assert turn_to((FAR, NEAR), (FAR, FAR), layout, (2.0, 1.0)) is None
+
+
+def test_all_counts_are_ranked_and_the_best_rails_are_chosen() -> None:
+    layout = lay((1.0, 0.3), (5.6, 0.12))
+    found = all_counts(layout)
+    assert {c.method for c in found} == set(METHODS)
+    lands = [c.lands.off_balls for c in found if isinstance(c, Count)]
+    assert lands == sorted(lands)
+    best = best_count("M14", layout)
+    assert isinstance(best, Count)
+    assert best.rails in orders_of("M14")
