@@ -9,7 +9,7 @@ from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.table import Table
 
-MARGIN_MM = 60.0
+MARGIN_MM = 200.0  # room for the numbers above the balls at the edge
 
 
 def unfolded(

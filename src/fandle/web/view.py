@@ -7,9 +7,6 @@ from fandle.core.aim import solve_kick
 from fandle.core.bank import add_bank_chain, solve_bank
 from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
-from fandle.core.counts.base import Count, figure
-from fandle.core.counts.every import TITLES, schools_over
-from fandle.core.counts.every import count as count_over
 from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, best_among, in_the_way
 from fandle.core.rails import Rail
@@ -19,19 +16,15 @@ from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
-from fandle.formats.answers import aim_json, count_json, stroke_json
+from fandle.formats.answers import aim_json, stroke_json
 from fandle.formats.files import layout_json
 from fandle.web import address
 from fandle.web.address import State
-from fandle.web.figures import mark
+from fandle.web.count_view import counted
+from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.picture import from_the_other_end, picture
 from fandle.web.ways import found_lines, line_words
 
-FRAME_WORDS = {
-    "nose": "at the nose",
-    "sight": "at the sights",
-    "centre": "where the centre turns",
-}
 OTHER_WORDS = {
     "nose": "or {} at the nose",
     "sight": "or sight through {} on the rail",
@@ -76,7 +69,7 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         "headline": headline(state),
         "lines": None if found is None else [line_words(line, state.frame) for line in found],
         "chosen": None if chosen is None else _chosen(state, chosen, tip),
-        "count": None if chosen is None else _count(state, chosen.rails),
+        "count": None if chosen is None else counted(state, chosen.rails),
     }
 
 
@@ -279,34 +272,3 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
             )
         shown = new
     return rows
-
-
-def _count(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
-    methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
-    if not rails:
-        return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
-    if state.kind == "bank":
-        return {"applies": False, "reason": "banks are not counted yet: look at the mirror", "methods": methods}
-    found = count_over(state.method, state.layout, rails)
-    data: dict[str, Any] = {**count_json(found), "methods": methods}
-    if not isinstance(found, Count):
-        data["instead"] = [m for m in schools_over(rails) if m != state.method]
-    if isinstance(found, Count):
-        data["verdict"] = _verdict(found)
-        data["played"] = {"speed": plural_lengths(found.lengths), "frame": FRAME_WORDS[found.frame]}
-        data["lead"], data["result"] = _sum(found)
-    return data
-
-
-def _sum(found: Count) -> tuple[str, str]:
-    """The last step cut at its equals sign, so that the result can stand out."""
-    lead, equals, result = found.steps[-1].rpartition("= ")
-    return lead + equals, result
-
-
-def _verdict(found: Count) -> dict[str, str]:
-    lands = found.lands
-    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-    if lands.off_balls < 1.0:
-        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
-    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}

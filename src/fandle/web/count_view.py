@@ -1,0 +1,61 @@
+"""The count of the Table room: a school's sum, its stroke and its landing, in words."""
+
+from typing import Any
+
+from fandle.core.counts.base import Count, figure
+from fandle.core.counts.every import TITLES, schools_over
+from fandle.core.counts.every import count as count_over
+from fandle.core.rails import Rail
+from fandle.core.spoken import plural_lengths, running, tips_word
+from fandle.core.table import Table
+from fandle.core.units import tips_of
+from fandle.formats.answers import count_json
+from fandle.web.address import State
+from fandle.web.figures import FRAME_WORDS
+
+
+def counted(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
+    """What the chosen school says of a line over these rails."""
+    methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
+    if not rails:
+        return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
+    if state.kind == "bank":
+        return {"applies": False, "reason": "banks are not counted yet: look at the mirror", "methods": methods}
+    found = count_over(state.method, state.layout, rails)
+    data: dict[str, Any] = {**count_json(found), "methods": methods}
+    if not isinstance(found, Count):
+        data["instead"] = [m for m in schools_over(rails) if m != state.method]
+    if isinstance(found, Count):
+        data["verdict"] = _verdict(found)
+        data["played"] = {
+            "how": _played_how(found, state.layout.table),
+            "speed": plural_lengths(found.lengths),
+            "frame": FRAME_WORDS[found.frame],
+        }
+        data["lead"], data["result"] = _sum(found)
+    return data
+
+
+def _played_how(found: Count, table: Table) -> str:
+    """The stroke a school means, in words: "plain", "with ¾ tip running and ½ tip follow"."""
+    side, up = tips_of(found.stroke.side, table), tips_of(found.stroke.up, table)
+    parts = []
+    if abs(side) >= 0.02:
+        parts.append(f"{tips_word(side)} {running(found.stroke.side, found.rails[0], found.direction)}")
+    if abs(up) >= 0.02:
+        parts.append(f"{tips_word(up)} {'follow' if up > 0 else 'draw'}")
+    return "with " + " and ".join(parts) if parts else "plain"
+
+
+def _sum(found: Count) -> tuple[str, str]:
+    """The last step cut at its equals sign, so that the result can stand out."""
+    lead, equals, result = found.steps[-1].rpartition("= ")
+    return lead + equals, result
+
+
+def _verdict(found: Count) -> dict[str, str]:
+    lands = found.lands
+    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    if lands.off_balls < 1.0:
+        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
+    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}
