@@ -9,6 +9,7 @@ import pytest
 
 from fandle.core.counts.base import Count, NoCount
 from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, schools_over
+from fandle.core.counts.m16 import reference_marks
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.layout import Ball, Layout
 from fandle.core.mirror import natural_direction
@@ -48,9 +49,16 @@ SAMPLES: dict[str, tuple[tuple[Rail, ...], Place, Place]] = {
     "M6": ((FAR,), (1.3, 1.2), (5.4, 0.4)),
     "M7": ((FAR,), (0.8, 0.6), (5.4, 0.5)),
     "M8": ((FAR,), (1.3, 1.2), (5.4, 1.6)),
+    "M9": ((FAR,), (1.3, 0.3), (5.4, 1.6)),
     "M10": ((FAR, FOOT), (2.0, 0.8), (6.4, 0.7)),
     "M11": ((FOOT, FAR), (6.0, 0.12), (1.2, 0.12)),
+    "M12": ((FAR, FOOT), (2.0, 0.8), (6.4, 0.7)),
+    "M13": ((FAR, NEAR), (1.0, 1.0), (4.4, 2.2)),
+    "M15": ((FAR, FOOT, NEAR), (1.0, 0.3), (5.6, 0.12)),
     "M14": ((FAR, FOOT, NEAR), (1.0, 0.3), (5.6, 0.12)),
+    "M16": ((FAR, FOOT, NEAR), (0.4, 0.5), (1.2, 3.88)),
+    "M17": ((FOOT, FAR, NEAR), (6.0, 0.12), (0.12, 1.1)),
+    "M19": ((FOOT, FAR, HEAD, NEAR), (2.0, 1.5), (2.0, 1.0)),
     "M18": ((FOOT, FAR, HEAD), (2.0, 0.3), (0.12, 1.6)),
 }
 TURNS = [Turn(False, False), Turn(True, False), Turn(False, True), Turn(True, True)]
@@ -75,7 +83,11 @@ def test_counts_turn_with_the_table(method: str, turn: Turn) -> None:
     assert len(b.numbers) == len(a.numbers)
     for one, other in zip(a.numbers, b.numbers, strict=True):
         assert (other.rail, other.at) == (turn.rail(one.rail), pytest.approx(turn.at(one.rail, one.at), abs=1e-9))
-    assert f"{turned[0]} rail" in b.say or method == "M7"  # M7 names the three marks of its track
+    assert f"{turned[0]} rail" in b.say or method in (
+        "M7",
+        "M17",
+        "M19",
+    )  # M7 names its three marks, M19 all rails at once
 
 
 @pytest.mark.parametrize("n", [20, 24, 25, 27, 30, 54, 55, 60])
@@ -151,7 +163,7 @@ def test_exact_where_the_trade_says_exact(cue: Place, target: Place) -> None:
         assert direction is not None
         return crossing(POOL, rails[0], start, direction, inset)
 
-    for method in ("M1", "M8"):
+    for method in ("M1", "M8", "M9"):
         found = count(method, layout, (FAR,))
         if isinstance(found, Count):
             assert found.aim.nose == pytest.approx(mirror((FAR,), 0.0), abs=1e-9)
@@ -162,6 +174,11 @@ def test_exact_where_the_trade_says_exact(cue: Place, target: Place) -> None:
         found = count("M10", layout, rails)
         if isinstance(found, Count):
             assert found.aim.centre == pytest.approx(mirror(rails, POOL.ball_radius), abs=1e-9)
+    for rails in ((FAR,), (FAR, FOOT), (FAR, NEAR), (FOOT, FAR, HEAD)):
+        found = count("M12", layout, rails)
+        if isinstance(found, Count):
+            assert found.aim.centre == pytest.approx(mirror(rails, POOL.ball_radius), abs=1e-9)
+            assert len(found.numbers) == len(found.steps) == len(rails)
     level = lay(cue, (target[0], cue[1]))
     found = count("M7", level, (FAR,))
     if isinstance(found, Count):
@@ -198,6 +215,42 @@ def test_m14_lands_within_three_quarters() -> None:
     cues = [(2.0, 0.2), (1.0, 0.3), (0.3, 0.3), (0.2, 1.0), (0.2, 2.0)]
     places = [(cue, (8 - third / 10, 0.12)) for cue in cues for third in (20, 25, 30)]
     assert max(landings("M14", (FAR, FOOT, NEAR), places)) <= 0.75
+
+
+@pytest.mark.parametrize("third", [20.0, 25.0, 30.0])
+def test_m15_the_lines_of_the_corner_numbers_meet_at_one_spot(third: float) -> None:
+    """From starts on near to a third number T, by the numbers alone: (6 + T/5, 8), exactly."""
+    for start in (0.0, 0.7, 1.3, 2.0, 3.1):
+        first = (50 - 5 * start) - third
+        far = 8 - first / 10
+        assert start + 2 * (far - start) == pytest.approx(6 + third / 5, abs=1e-12)
+        found = count("M15", lay((max(start, 0.3), 0.2), (8 - third / 10, 0.12)), (FAR, FOOT, NEAR))
+        if isinstance(found, Count):
+            assert found.lands.off_diamonds <= 0.75
+            x, y = max(start, 0.3), 0.2
+            assert x + (found.aim.nose - x) * (8 - y) / (4 - y) == pytest.approx(6 + third / 5, abs=1e-9)
+
+
+def test_m16_finds_its_marks_and_lands_within_half_a_diamond() -> None:
+    """Three neighbouring marks, near far 3.85, 4.35, 4.95 on the default table (trade, common practice)."""
+    marks = reference_marks(POOL)
+    assert marks is not None
+    assert marks == pytest.approx((3.85, 4.35, 4.95), abs=0.15)
+    assert reference_marks(replace(POOL, name="new", cushion_friction=0.14)) != marks
+    places = [(cue, (x, 3.88)) for cue in ((0.35, 0.35), (0.8, 0.3), (0.3, 0.9), (0.5, 1.5)) for x in (0.6, 1.0, 1.3)]
+    assert max(landings("M16", (FAR, FOOT, NEAR), places)) <= 0.5
+
+
+def test_m17_returns_as_the_default_table_does() -> None:
+    """x = 1, 2, 3 on near connect to y ≈ 0.55, 1.1, 1.9 on head with about 0.3 R (trade, common practice)."""
+    places = [((x, 0.12), (0.12, y)) for x in (5.0, 6.0) for y in (0.55, 1.1, 1.5, 1.9)]
+    assert max(landings("M17", (FOOT, FAR, NEAR), places)) <= 0.75
+
+
+def test_m19_is_played_not_counted() -> None:
+    found = counted("M19", *SAMPLES["M19"])
+    assert found.lands.off_balls < 1.0
+    assert len(found.steps) == 4
 
 
 def test_m18_lands_within_half_a_diamond_on_the_carom_table() -> None:
@@ -241,7 +294,7 @@ def test_what_does_not_apply_says_why() -> None:
 def test_orders_and_turns() -> None:
     assert set(orders_of("M7")) == {(FAR,), (NEAR,)}
     assert len(orders_of("M10")) == 8
-    assert schools_over((FAR, FOOT, NEAR)) == ["M14"]
+    assert schools_over((FAR, FOOT, NEAR)) == ["M12", "M14", "M15", "M16"]
     assert "M18" in schools_over((HEAD, NEAR, FOOT))
     layout = lay((5.0, 1.0), (2.0, 1.0))
     assert turn_to((NEAR,), (FAR,), layout, (2.0, 1.0)) == Turn(ends=True, sides=True)

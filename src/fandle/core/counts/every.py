@@ -4,14 +4,15 @@ from functools import lru_cache
 from itertools import product
 from types import ModuleType
 
-from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m10, m11, m14, m18
+from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19
 from fandle.core.counts.base import Count, NoCount, View, finish
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail, rails_name
 
-METHODS: dict[str, ModuleType] = {m.METHOD: m for m in (m1, m2, m3, m4, m5, m6, m7, m8, m10, m11, m14, m18)}
+_MODULES = (m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19)
+METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _MODULES}
 TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
 TURNS = [Turn(ends, sides) for ends, sides in product((False, True), repeat=2)]
 

@@ -1,0 +1,57 @@
+"""M15, the wall spot: aim at one spot beyond the table from anywhere along the rail.
+
+By the corner numbers all lines from starts on near to a third number T, carried on past far, meet at
+(6 + T/5, 8): four diamonds beyond the far nose. Played like the corner numbers. Common practice,
+no published source.
+"""
+
+from fandle.core.counts import m14
+from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+
+METHOD = "M15"
+TITLE = "Wall spot"
+ORDERS = m14.ORDERS
+BEYOND = 4.0  # diamonds from the far nose to the spot
+CLOSE = 1.0  # diamonds: starts further off the near rail spread
+
+
+def spot(third: float) -> tuple[float, float]:
+    """Where the lines to a third number meet, diamonds."""
+    return 6.0 + third / 5, 4.0 + BEYOND
+
+
+def count(view: View) -> Draft | str:
+    """Where the line to the spot crosses the far nose."""
+    cue, target, ball = view.cue, view.target, spoken(view.target.id)
+    if view.off(target, Rail.NEAR) > ON_RAIL:
+        return f"{ball} must lie on the {view.name(Rail.NEAR)} rail or close to it, to have a third number"
+    if view.off(cue, Rail.NEAR) > CLOSE:
+        return f"the cue ball lies {figure(cue.y)} off the {view.name(Rail.NEAR)} rail: from there the lines spread"
+    third = 10 * (8.0 - target.x)
+    x, y = spot(third)
+    at = cue.x + (x - cue.x) * (4.0 - cue.y) / (y - cue.y)
+    if at > 8.0:
+        return f"the line to the spot meets the {view.name(Rail.FOOT)} rail first"
+    table = view.layout.table
+    away = BEYOND * table.diamond_y
+    along = view.shown(Rail.FAR, x)
+    numbers = (
+        RailNumber(Rail.NEAR, target.x, figure(third, 0), "zero"),
+        RailNumber(Rail.FAR, at, figure(view.shown(Rail.FAR, at)), "aim"),
+    )
+    steps = (
+        f"6 + {figure(third, 0)} ÷ 5 = {figure(x)}",
+        f"spot {figure(along)} along, mark = {figure(view.shown(Rail.FAR, at))}",
+    )
+    say = (
+        f"The spot for {ball} is {away:.2f} m straight beyond the {view.name(Rail.FAR)} rail, at {figure(along)} "
+        f"along it: a mark on the wall, a chair. From anywhere on the {view.name(Rail.NEAR)} rail aim at it with the "
+        "same stroke."
+    )
+    adjust = (
+        "Find the spot with a line that works on this table; it holds for neighbouring starts, less for distant ones."
+    )
+    return Draft(at, "nose", Stroke(m14.SPEED, m14.RUNNING, m14.FOLLOW), numbers, steps, say, adjust)

@@ -1,0 +1,54 @@
+"""M19, long rail lines: four rails around the table with running side. No count is needed: it is played.
+
+Used for position and for the last resort. The mark is the one whose line, played with this stroke on this
+table, meets the target. Common practice, no published source.
+"""
+
+import math
+
+from fandle.core.approach import approach
+from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.layout import spoken
+from fandle.core.physics.search import root_near
+from fandle.core.question import ask
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+
+METHOD = "M19"
+TITLE = "Round the table"
+ORDERS = ((Rail.FAR, Rail.FOOT, Rail.NEAR, Rail.HEAD), (Rail.FOOT, Rail.FAR, Rail.HEAD, Rail.NEAR))
+SPEED, RUNNING, FOLLOW = 5.0, 0.35, 0.15
+
+
+def count(view: View) -> Draft | str:
+    """The played line's mark and its contacts."""
+    side = RUNNING if view.rail is Rail.FAR else -RUNNING  # right off far towards foot, left off foot towards far
+    stroke = Stroke(SPEED, side, FOLLOW)
+    question = ask(view.layout, view.rails, view.target.id, 0.0)
+    natural = question.geometric(view.layout.table.ball_radius)
+    if natural is None:
+        return "no such line meets it"
+    direction = float(root_near(natural, 0.0, question.scene(view.layout.table, stroke)))
+    if math.isnan(direction):
+        return "played out, no such line meets it with this stroke"
+    at = question.nose(direction)
+    shot = approach(view.layout, stroke, direction, most_rails=len(view.rails) + 1, ignore_balls=True)
+    met = [ev for ev in shot.events if ev.rail is not None and ev.in_deg is not None and ev.out_deg is not None]
+    if tuple(ev.rail for ev in met[: len(view.rails)]) != view.rails:
+        return "played out, the line runs into a pocket on its way"
+    mark = figure(view.shown(view.rail, at))
+    numbers = [RailNumber(view.rail, at, mark, "aim")]
+    numbers += [
+        RailNumber(rail, rail.along(ev.x, ev.y), f"{ev.out_deg:.0f}°", "zero")
+        for rail, ev in zip(view.rails[1:], met[1:], strict=False)
+    ]
+    steps = tuple(
+        f"{view.name(rail)}: in {ev.in_deg:.0f}°, out {ev.out_deg:.0f}°"
+        for rail, ev in zip(view.rails, met, strict=False)
+    )
+    say = (
+        f"Four rails with running side, firm: {', '.join(view.name(rail) for rail in view.rails)}, then "
+        f"{spoken(view.target.id)}. There is nothing to add or halve; remember the mark and the pace."
+    )
+    adjust = "A ball width at the first rail is a diamond at the last: for position, or when nothing else is left."
+    return Draft(at, "nose", stroke, tuple(numbers), steps, say, adjust)

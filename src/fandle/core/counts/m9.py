@@ -1,0 +1,36 @@
+"""M9, seen from the object ball: the same mark, read from the other end of the line.
+
+For a cue ball close to the cushion, where its own end of the line is hard to see. The mirror lies in
+the nose. Common practice, no published source.
+"""
+
+from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.layout import spoken
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+from fandle.core.units import speed_of
+
+METHOD = "M9"
+TITLE = "From the object ball"
+ORDERS = ((Rail.FAR,), (Rail.FOOT,))
+LENGTHS = 2.75
+
+
+def count(view: View) -> Draft | str:
+    """The mark as it is counted from the target."""
+    cue, target, rail, ball = view.cue, view.target, view.rail, spoken(view.target.id)
+    here, there = view.off(cue), view.off(target)
+    at = view.along(cue) + (view.along(target) - view.along(cue)) * here / (here + there)
+    back = view.along(target) - at
+    mark, marks = figure(view.shown(rail, at)), view.layout.table.marks
+    numbers = (
+        RailNumber(rail, view.along(target), "0", "zero"),
+        RailNumber(rail, at, figure(back), "aim"),
+    )
+    steps = (f"{figure(view.shown(rail, view.along(target)))} less {figure(back)} on its side = {mark}",)
+    say = (
+        f"Stand behind {ball} and look at the cue ball in the {view.name(rail)} rail as in a mirror: it shows "
+        f"{figure(back)} {marks} from opposite {ball}. Remember that mark, go round, and shoot at it."
+    )
+    adjust = "Best when the cue ball is close to a cushion: the longer half of the line is easier to see."
+    return Draft(at, "nose", Stroke(speed_of(view.layout.table, LENGTHS)), numbers, steps, say, adjust)
