@@ -1,6 +1,7 @@
 """The Club room without a browser: tables and cues made, changed, kept, sent out and taken in."""
 
 import json
+import re
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -74,6 +75,19 @@ def test_a_table_goes_out_with_its_layout_and_gives_the_same_answer_elsewhere(
             assert reply["chosen"]["answer"] == here["chosen"]["answer"]
             table = club.get(f"{address.SAVE_TABLE}?name={name}").json()
             assert other.get(f"{address.SAVE_TABLE}?name={there}").json() == {**table, "name": there}
+
+
+def test_named_layouts_follow_their_table(club: TestClient) -> None:
+    """Renamed and changed, the table of a kept layout is still found, and it is the changed one."""
+    before = club.get("/").text
+    assert "table=Bar%20box%20by%20the%20door" in before
+    form = {"base": "Bar box by the door", "name": "Bar box", "values": {"cloth_rolling": 0.02}}
+    assert club.put(f"{address.CLUB_TABLES}/Bar box by the door", json=form).json() == {"name": "Bar box"}
+    link = re.findall(r'href="(/\?table=Bar%20box&[^"]+)"', club.get("/").text)[0].replace("&amp;", "&")
+    page = club.get(link).text
+    assert "This link cannot" not in page
+    saved = club.get(address.SAVE_LAYOUT + link[1:]).json()
+    assert (saved["table"]["name"], saved["table"]["cloth_rolling"]) == ("Bar box", 0.02)
 
 
 def test_a_file_that_calls_itself_like_a_standard_table(club: TestClient) -> None:

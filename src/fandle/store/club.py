@@ -8,7 +8,7 @@ from sqlalchemy.orm import Session
 
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError, NotFoundError
-from fandle.store.models import Club, ClubCue, ClubTable
+from fandle.store.models import Club, ClubCue, ClubTable, NamedLayout
 
 FIRST_CLUB = "My club"
 
@@ -52,12 +52,17 @@ def add_table(database: Database, name: str, data: dict[str, Any]) -> Standing:
 
 
 def change_table(database: Database, old: str, name: str, data: dict[str, Any]) -> Standing:
-    """Change a home-made table, its name too."""
+    """Change a home-made table, its name too; named layouts on it are on the changed one from then on."""
     with database.write() as session:
         row = _own(session, old)
         if name != old:
             _free(session, name)
         row.label, row.data = name, data
+        for kept in session.scalars(select(NamedLayout)):
+            layout = cast(dict[str, Any], kept.data)
+            table = layout["table"]
+            if isinstance(table, dict) and table["name"] == old:
+                kept.data = {**layout, "table": data}
     return Standing(name, data)
 
 
