@@ -6,6 +6,7 @@ from fastapi import APIRouter, Path, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.aim import solve_kick
+from fandle.core.counts.every import TITLES
 from fandle.core.errors import BadInputError
 from fandle.core.rails import rails_name
 from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
@@ -71,7 +72,8 @@ class Preferences(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    tip_mm: Number = Field(ge=8, le=15)
+    tip_mm: Number | None = Field(default=None, ge=8, le=15)
+    school: str | None = None
 
 
 def best_line(state: State) -> Solution:
@@ -168,5 +170,11 @@ def delete_layout(name: str, request: Request) -> dict[str, Any]:
 @router.put(address.PREFERENCES, responses=KEPT)
 def put_preferences(preferences: Preferences, request: Request) -> dict[str, Any]:
     """Keep the player's settings."""
-    log.set_preference(request.app.state.database, "tip_mm", preferences.tip_mm)
+    database = request.app.state.database
+    if preferences.school is not None:
+        if preferences.school not in TITLES:
+            raise BadInputError(f"unknown method {preferences.school!r}: use one of {', '.join(TITLES)}", "school")
+        log.set_preference(database, "school", preferences.school)
+    if preferences.tip_mm is not None:
+        log.set_preference(database, "tip_mm", preferences.tip_mm)
     return preferences.model_dump()

@@ -26,17 +26,17 @@ def counted(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
     if not isinstance(found, Count):
         data["instead"] = [m for m in schools_over(rails) if m != state.method]
     if isinstance(found, Count):
-        data["verdict"] = _verdict(found)
+        data["verdict"] = verdict(found)
         data["played"] = {
-            "how": _played_how(found, state.layout.table),
+            "how": played_how(found, state.layout.table),
             "speed": plural_lengths(found.lengths),
             "frame": FRAME_WORDS[found.frame],
         }
-        data["lead"], data["result"] = _sum(found)
+        data["lead"], data["result"] = sum_of(found)
     return data
 
 
-def _played_how(found: Count, table: Table) -> str:
+def played_how(found: Count, table: Table) -> str:
     """The stroke a school means, in words: "plain", "with ¾ tip running and ½ tip follow"."""
     side, up = tips_of(found.stroke.side, table), tips_of(found.stroke.up, table)
     parts = []
@@ -47,13 +47,14 @@ def _played_how(found: Count, table: Table) -> str:
     return "with " + " and ".join(parts) if parts else "plain"
 
 
-def _sum(found: Count) -> tuple[str, str]:
+def sum_of(found: Count) -> tuple[str, str]:
     """The last step cut at its equals sign, so that the result can stand out."""
     lead, equals, result = found.steps[-1].rpartition("= ")
     return lead + equals, result
 
 
-def _verdict(found: Count) -> dict[str, str]:
+def verdict(found: Count) -> dict[str, str]:
+    """Where a count lands, and what that means."""
     lands = found.lands
     where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
     if lands.off_balls < 1.0:

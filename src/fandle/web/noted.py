@@ -31,11 +31,11 @@ def noted_href(row: Noted, known: Known = STANDARD) -> str:
     return address.TABLE_ROOM + "?" + address.write(noted_state(row, known))
 
 
-def layout_state(layout: Layout) -> address.State:
+def layout_state(layout: Layout, method: str = "M3") -> address.State:
     """The Table room on a kept layout, plain at medium speed."""
-    return address.State(layout, Stroke(default_speed(layout.table)))
+    return address.State(layout, Stroke(default_speed(layout.table)), method=method)
 
 
-def layout_href(layout: Layout) -> str:
+def layout_href(layout: Layout, method: str = "M3") -> str:
     """Where a kept layout is reopened."""
-    return address.TABLE_ROOM + "?" + address.write(layout_state(layout))
+    return address.TABLE_ROOM + "?" + address.write(layout_state(layout, method))

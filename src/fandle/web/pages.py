@@ -1,6 +1,7 @@
 """HTML pages."""
 
 import json
+from dataclasses import replace
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -15,6 +16,7 @@ from fandle.core.stroke import CUES
 from fandle.core.table import Table
 from fandle.formats.files import layout_of
 from fandle.store import club
+from fandle.store.log import preference
 from fandle.store.queries import Saved, layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
@@ -33,14 +35,17 @@ def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
     database = request.app.state.database
     shelf = shelf_of(request)
+    favourite = str(preference(database, "school", "M3"))
     saved = layouts(database)
     fault = ""
     try:
-        state = address.read(request.query_params, shelf.known) if request.query_params else _first(saved)
+        state = (
+            address.read(request.query_params, shelf.known) if request.query_params else first_state(saved, favourite)
+        )
         data = answer(state, tip_of(request, state.stroke.cue))
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
-        state = _first(saved)
+        state = first_state(saved, favourite)
         data = answer(state, tip_of(request))
     table = state.layout.table
     templates: Jinja2Templates = request.app.state.templates
@@ -53,7 +58,7 @@ def table_room(request: Request) -> HTMLResponse:
         "tables": table_choices(shelf),
         "marks": table.marks,
         "table_name": table.name,
-        "saved": [(s.name, s.note, layout_href(layout_of(s.data))) for s in saved],
+        "saved": [(s.name, s.note, layout_href(layout_of(s.data), favourite)) for s in saved],
         "urls": {
             "answer": address.ANSWER,
             "lines": address.LINES,
@@ -90,7 +95,8 @@ def _unit_sizes(table: Table) -> dict[str, list[float]]:
     return {table.marks: [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
 
 
-def _first(saved: list[Saved]) -> address.State:
+def first_state(saved: list[Saved], favourite: str = "M3") -> address.State:
+    """What a room shows that is asked for nothing."""
     if saved:
-        return layout_state(layout_of(saved[0].data))
-    return address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET})
+        return layout_state(layout_of(saved[0].data), favourite)
+    return replace(address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET}), method=favourite)

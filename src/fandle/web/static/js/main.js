@@ -82,6 +82,7 @@ function accept(reply) {
   answer = reply;
   state = { ...state, stroke: stateOf(reply, state.rails).stroke };
   showAddress(`?${addressOf(reply)}`);
+  find("to-compare").href = `/compare?${reply.address}`;
   find("save").href = `${room.dataset.save}?${reply.address}`;
   say("");
   draw(moved);
@@ -227,4 +228,5 @@ find("add").addEventListener("click", async () => {
 
 new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
 find("save").href = `${room.dataset.save}?${answer.address}`;
+find("to-compare").href = `/compare?${answer.address}`;
 draw();

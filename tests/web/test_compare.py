@@ -1,0 +1,70 @@
+"""The Compare room without a browser: the same ranks as the command line, twins, the favourite school."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from tests.conftest import CONTRACT_LAYOUT
+
+from fandle.core.counts.base import Count
+from fandle.core.counts.every import METHODS, all_counts, count
+from fandle.core.rails import Rail
+from fandle.core.twin import twin_of
+from fandle.formats.files import layout_of
+from fandle.web import address
+
+
+def compare(client: TestClient, **change: Any) -> Any:
+    reply = client.post(address.COMPARE, json={"layout": CONTRACT_LAYOUT, **change})
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def test_every_school_is_told_in_the_order_of_the_core(client: TestClient) -> None:
+    got = compare(client)["schools"]
+    assert [school["method"] for school in got] == [c.method for c in all_counts(layout_of(CONTRACT_LAYOUT))]
+    assert {school["method"] for school in got} == set(METHODS)
+    for school in got:
+        if school["applies"]:
+            assert school["twin"].endswith(".")
+            assert school["shot"].startswith("M")
+            assert client.get(school["href"]).status_code == 200
+        else:
+            assert school["reason"]
+
+
+def test_twins_are_the_mirror_and_the_played_line() -> None:
+    layout = layout_of(CONTRACT_LAYOUT)
+    m1 = count("M1", layout, (Rail.FAR,))
+    assert isinstance(m1, Count)
+    twin = twin_of(layout, m1)
+    assert twin is not None
+    assert twin.counted == pytest.approx(twin.mirror, abs=1e-9)  # M1 is the mirror in the nose
+    assert twin.played is not None
+    m14 = count("M14", layout, (Rail.FAR, Rail.FOOT, Rail.NEAR))
+    if isinstance(m14, Count):
+        other = twin_of(layout, m14)
+        assert other is None or other.counted == pytest.approx(m14.aim.sight or 0.0)
+
+
+def test_the_favourite_school_is_kept_and_leads_the_table_room(client: TestClient) -> None:
+    assert client.put(address.PREFERENCES, json={"school": "M4"}).status_code == 200
+    try:
+        assert compare(client)["favourite"] == "M4"
+        page = client.get("/").text
+        assert "method=M4" in page
+        assert client.put(address.PREFERENCES, json={"tip_mm": 12.5}).status_code == 200
+        assert compare(client)["favourite"] == "M4"
+    finally:
+        client.put(address.PREFERENCES, json={"school": "M3", "tip_mm": 13.0})
+    wrong = client.put(address.PREFERENCES, json={"school": "M99"})
+    assert (wrong.status_code, "unknown method 'M99'" in wrong.text) == (422, True)
+
+
+def test_the_page_opens_on_any_layout(client: TestClient) -> None:
+    assert "Which way of counting" in client.get("/compare").text
+    assert "This link cannot be opened" in client.get("/compare?balls=x").text
+    snooker = "/compare?table=snooker-12ft&game=snooker&balls=cue:2.5,1;black:6.6,1.2&target=black"
+    assert client.get(snooker).status_code == 200
+    bare = compare(client, layout={**CONTRACT_LAYOUT, "target": None})
+    assert bare["schools"] == []
