@@ -115,7 +115,7 @@ def _twin(state: State, count: Count) -> str:
         else f"Count and mirror both say {counted}"
     )
     if twin.played is None:
-        return told + "."
+        return f"{told}; full, the table has no such line with this stroke."
     played = f"{twin.played:.2f}"
     if played == counted:
         return f"{told}; played with this stroke it is just right."
