@@ -167,7 +167,7 @@ def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
     from fandle.core.aim import solve_kick
     from fandle.core.bank import solve_bank
-    from fandle.core.counts.every import count
+    from fandle.core.counts.every import all_counts, count
     from fandle.core.lines import kick_lines
     from fandle.core.rails import Rail
     from fandle.web.address import State
@@ -185,5 +185,6 @@ def works() -> dict[str, Callable[[], Any]]:
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],
         "all kicks, 1 to 3 rails": lambda: kick_lines(layout, stroke, (1, 2, 3)),
         "a bank": lambda: solve_bank(banked, (Rail.NEAR,), firm, pocket="foot-far"),
+        "all methods, landed": lambda: all_counts(layout),
         "full-rack break": lambda: play(rack_of_fifteen, hard, -0.035),
     }
