@@ -77,6 +77,17 @@ def test_a_table_goes_out_with_its_layout_and_gives_the_same_answer_elsewhere(
             assert other.get(f"{address.SAVE_TABLE}?name={there}").json() == {**table, "name": there}
 
 
+def test_a_bank_tells_the_give_without_a_depth_it_does_not_know(club: TestClient) -> None:
+    """The ball that meets the rail is the object ball; the page knows the cue ball's path."""
+    balls = [{"id": "cue", "x": 3, "y": 2.5}, {"id": "7", "x": 5, "y": 1.2}]
+    layout = {**CONTRACT_LAYOUT, "table": "Bar box by the door", "balls": balls}
+    got = club.post(address.ANSWER, json={"layout": layout, "kind": "bank", "rails": "near", "speed": 4.0}).json()
+    assert got["chosen"]["solved"]
+    labels = [row["label"] for row in got["chosen"]["chain"]]
+    assert "the rubber gives" in labels
+    assert got["chosen"]["give"] == ""
+
+
 def test_named_layouts_follow_their_table(club: TestClient) -> None:
     """Renamed and changed, the table of a kept layout is still found, and it is the changed one."""
     before = club.get("/").text

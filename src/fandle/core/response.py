@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from fandle.core.approach import approach
 from fandle.core.layout import Ball, Layout
+from fandle.core.path import Event
 from fandle.core.rails import Rail
 from fandle.core.readout import direction_to
 from fandle.core.standards import standard_twin, usual_game
@@ -25,6 +26,12 @@ class Rebound:
     lengths: float
     out_deg: float
     depth: float
+
+
+def depth(table: Table, event: Event) -> float:
+    """How far a ball sinks into the rail it meets, m: its speed into it times √(m/k)."""
+    into = event.speed * math.sin(math.radians(event.in_deg or 0.0))
+    return into * table.cushion_compression
 
 
 def rigid(table: Table) -> Table:
@@ -49,8 +56,7 @@ def rebounds(table: Table) -> list[Rebound]:
             (ev for ev in shot.events if ev.rail is Rail.FAR and ev.in_deg is not None and ev.out_deg is not None), None
         )
         if event is not None and event.in_deg is not None and event.out_deg is not None:
-            into = event.speed * math.sin(math.radians(event.in_deg))
-            found.append(Rebound(lengths, event.out_deg, into * table.cushion_compression))
+            found.append(Rebound(lengths, event.out_deg, depth(table, event)))
     return found
 
 

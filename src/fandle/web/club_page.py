@@ -6,6 +6,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.condition import CLOTHS, RUBBERS, condition_of
+from fandle.core.edit import id_order
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
 from fandle.core.standards import LABELS, STANDARDS, usual_game
@@ -111,7 +112,7 @@ def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
 def _play(table: Table) -> str:
     """Where the table is played on: a kick laid out on it."""
     game = usual_game(table)
-    target = {"snooker": "black", "three-cushion": "red"}.get(game, "7")
+    target = id_order(game)[0]
     return layout_href(Layout(table, game, (Ball("cue", 1.5, 1.0), Ball(target, 5.5, 1.2)), target))
 
 

@@ -11,6 +11,7 @@ from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, best_among, in_the_way
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, from_pocket, inches, over
+from fandle.core.response import depth
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
 from fandle.core.stroke import Stroke
@@ -195,27 +196,22 @@ def _measured(table: Table, best: Solution) -> str:
 def _give(state: State, aim: Aim) -> str:
     """What the rubber's give does to this aim, in a sentence."""
     shift = next((link.shift for link in aim.chain if link.link == "compression"), 0.0)
-    depth = _depth(state.layout.table, aim.best)
-    if depth == 0.0 or abs(shift) < SHOWN_LINK:
+    sunk = _depth(state.layout.table, aim.best)
+    if sunk == 0.0 or abs(shift) < SHOWN_LINK:
         return ""
     lengths = plural_lengths(lengths_of(state.layout.table, state.stroke.speed))
     along = aim.best.mirror.nose - aim.best.mark_rail.along(state.layout.cue.x, state.layout.cue.y)
-    if aim.best.contact is not None:
-        ball = state.layout.ball(aim.best.target)
-        along = aim.best.mirror.nose - aim.best.mark_rail.along(ball.x, ball.y)
     shorter = shift * along > 0
     told = (
         "shorter, so the mark lies that much further along" if shorter else "longer, so the mark lies that much nearer"
     )
-    return f"At {lengths} the rubber gives {1000 * depth:.0f} mm: {abs(shift):.2f} {told}."
+    return f"At {lengths} the rubber gives {1000 * sunk:.0f} mm: {abs(shift):.2f} {told}."
 
 
 def _depth(table: Table, best: Solution) -> float:
-    """How far the ball sinks into the first rail, m."""
-    first = next((ev for ev in best.shot.events if ev.kind == "rail" and ev.in_deg is not None), None)
-    if first is None or first.in_deg is None:
-        return 0.0
-    return table.cushion_compression * first.speed * math.sin(math.radians(first.in_deg))
+    """How far the kicked ball sinks into its first rail, m; nought for a bank, whose ball is not on this path."""
+    first = next((ev for ev in best.shot.events if ev.kind == "rail"), None)
+    return 0.0 if first is None else depth(table, first)
 
 
 def _running(stroke: Stroke, best: Solution) -> str:
@@ -248,10 +244,11 @@ def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:
     words = stroke_words(table, state.stroke, tip)
     kicked = best.rails and best.contact is None
     spin = running(state.stroke.side, best.mark_rail, best.direction) if kicked else side_name(state.stroke.side)
+    sunk = _depth(table, best)
     labels = {
         "ball size": "ball size",
         "cushion": f"this cushion at {lengths}",
-        "compression": f"the rubber gives {1000 * _depth(table, best):.0f} mm",
+        "compression": f"the rubber gives {1000 * sunk:.0f} mm" if sunk else "the rubber gives",
         "side": f"{tips_word(words['tips'])} {spin}",
         "follow": f"{tips_word(words['height'])} {'follow' if state.stroke.up > 0 else 'draw'}",
         "table": "this table, not the standard one",

@@ -122,6 +122,11 @@ class View:
         across = rail.across(ball.x, ball.y)
         return rail.diamonds_across - across if rail.at_end else across
 
+    def mirror_mark(self, inset: float = 0.0) -> float:
+        """Where both angles are alike in a mirror `inset` diamonds inside the nose: similar triangles."""
+        here, there = self.off(self.cue) - inset, self.off(self.target) - inset
+        return self.along(self.cue) + (self.along(self.target) - self.along(self.cue)) * here / (here + there)
+
     @property
     def whole(self) -> float:
         """Diamonds along the first rail."""

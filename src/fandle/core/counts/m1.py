@@ -21,11 +21,10 @@ LENGTHS = 2.75  # plain and medium firm: softer comes long, harder short
 def count(view: View) -> Draft | str:
     """The mark at which both angles are alike."""
     cue, target, rail = view.cue, view.target, view.rail
-    here, there = view.off(cue), view.off(target)
-    at = view.along(cue) + (view.along(target) - view.along(cue)) * here / (here + there)
+    at = view.mirror_mark()
     table = view.layout.table
     along, across = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
-    angle = math.degrees(math.atan2(here * across, abs(at - view.along(cue)) * along))
+    angle = math.degrees(math.atan2(view.off(cue) * across, abs(at - view.along(cue)) * along))
     name, ball = view.name(rail), spoken(target.id)
     steps = (f"in {angle:.0f}° = out {angle:.0f}°",)
     say = (

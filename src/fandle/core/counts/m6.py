@@ -29,7 +29,7 @@ def count(view: View) -> Draft | str:
     if here + there < 2 * radius:
         return f"both balls lie on the {view.name(rail)} rail: there is no angle to project"
     share = here / (here + there)
-    at = view.along(cue) + aside * share
+    at = view.mirror_mark(radius)
     numbers = (
         RailNumber(rail, view.along(cue), "0", "zero"),
         RailNumber(rail, view.along(target), figure(aside), "cue"),

@@ -22,15 +22,13 @@ ARM_M = 0.6  # a longer span is taken with the cue
 
 def count(view: View) -> Draft | str:
     """The span to carry over the rail, and the mark to remember."""
-    cue, target, rail, ball = view.cue, view.target, view.rail, spoken(view.target.id)
+    target, rail, ball = view.target, view.rail, spoken(view.target.id)
     table = view.layout.table
     across = table.diamond_y if rail.is_long else table.diamond_x
-    here, there = view.off(cue), view.off(target)
-    share = here / (here + there)
-    at = view.along(cue) + (view.along(target) - view.along(cue)) * share
+    at = view.mirror_mark()
     # the ghost ball lies two radii short of the target on the last leg
     along_m = table.diamond_x if rail.is_long else table.diamond_y
-    run_x, run_y = (view.along(target) - at) * along_m, there * across
+    run_x, run_y = (view.along(target) - at) * along_m, view.off(target) * across
     size = (run_x**2 + run_y**2) ** 0.5
     span = run_y - 2 * table.ball_radius * run_y / size
     hand = "the cue shaft, square to the rail,"

@@ -18,9 +18,8 @@ LENGTHS = 2.75
 
 def count(view: View) -> Draft | str:
     """The mark as it is counted from the target."""
-    cue, target, rail, ball = view.cue, view.target, view.rail, spoken(view.target.id)
-    here, there = view.off(cue), view.off(target)
-    at = view.along(cue) + (view.along(target) - view.along(cue)) * here / (here + there)
+    target, rail, ball = view.target, view.rail, spoken(view.target.id)
+    at = view.mirror_mark()
     back = view.along(target) - at
     mark, marks = figure(view.shown(rail, at)), view.layout.table.marks
     numbers = (

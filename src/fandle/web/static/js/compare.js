@@ -35,7 +35,7 @@ const ask = asker(urls.compare, (reply) => {
 function follow() {
   const query = answer.address.replace(/(^|&)method=[^&]*/, `$1method=${wanted}`);
   showAddress(`?${query}`);
-  document.querySelector('nav a[href^="/"]').href = `${urls.table}?${query}`;
+  find("to-table").href = `${urls.table}?${query}`;
 }
 
 const layer = ballsLayer(sheet, find("layer-balls"), {

@@ -41,17 +41,14 @@ function stateOf(reply, rails) {
 const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame });
 const ask = asker(urls.answer, accept, refuse);
 
+// Is the list that is known still about this kind of line?
+const sameList = () => ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
+
 // Where the best of a long list is wanted, the best of its first few will do until the list has come again.
-const contenders = () => {
-  const same = ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
-  return same && state.count !== "1" && state.kind === "kick" && state.rails === null ? finder.first(4) : [];
-};
+const contenders = () => (sameList() && state.count !== "1" && state.kind === "kick" && state.rails === null ? finder.first(4) : []);
 
 // A bank is dear: while it is dragged the one that was best stands.
-function bankSoFar() {
-  const same = ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
-  return same && state.kind === "bank" && answer.chosen?.solved ? answer.chosen.rails : null;
-}
+const bankSoFar = () => (sameList() && state.kind === "bank" && answer.chosen?.solved ? answer.chosen.rails : null);
 
 function followLines(lines) {
   drawLines(find("lines"), lines, answer.chosen?.rails, (rails) => change({ rails }, "rails"));
