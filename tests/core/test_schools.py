@@ -116,9 +116,9 @@ def test_m5_add_and_halve(begin: float, end: float, mark: float) -> None:
 
 @pytest.mark.parametrize("n", [3.0, 5.0])
 def test_m11_equal_count(n: float) -> None:
-    """5→5, 3→3 in half diamonds from the corner away from the cue ball's rail; moved by the ball's place off it."""
+    """5→5, 3→3 in half diamonds from the corner away from the cue ball's rail; moved by what the ball lies off it."""
     found = counted("M11", (FOOT, FAR), (1.5 + n, 0.1), (1.5, 0.1))
-    assert found.aim.sight == pytest.approx(4 - (n - 1) / 2 + 0.1, abs=1e-9)
+    assert found.aim.sight == pytest.approx(4 - (n - 1) / 2 + 0.1 - POOL.ball_radius / POOL.diamond_y, abs=1e-9)
     assert found.stroke.side == -0.3  # left is running off foot towards far
 
 

@@ -42,10 +42,12 @@ def clearance(layout: Layout, shot: Approach, target: str) -> tuple[Ball, float]
     return ball, gap
 
 
-def crosses(shot: Approach, rail: Rail, leg: int, across: float) -> tuple[float, float] | None:
+def crosses(
+    shot: Approach, rail: Rail, leg: int, across: float, carry: bool = True
+) -> tuple[float, float] | None:
     """(along, direction of travel ±1) where a leg crosses the line `across`, parallel to `rail`.
 
-    Diamonds. Where the leg ends before the line, it is carried on straight; None where it
+    Diamonds. Where the leg ends before the line, it is carried on straight if `carry`; None where it
     never leaves the rail.
     """
     pieces = [q for q in shot.pieces if q.leg == leg and q.lasts > 0.0]
@@ -53,7 +55,7 @@ def crosses(shot: Approach, rail: Rail, leg: int, across: float) -> tuple[float,
         s = _bezier_root(_track(rail.across, q), across)
         if s is not None:
             return _bezier(_track(rail.along, q), s), _travel(pieces, rail)
-    for q in reversed(pieces):
+    for q in reversed(pieces if carry else []):
         tail_along = rail.along(*q.end) - rail.along(*q.control)
         tail_across = rail.across(*q.end) - rail.across(*q.control)
         if tail_across * (across - rail.across(*q.end)) > 0.0:

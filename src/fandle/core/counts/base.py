@@ -1,24 +1,21 @@
-"""What every count has in common: its shape, its view of the layout, and its landing.
+"""What every count has in common: its shape, and its view of the layout.
 
 A method is a module with METHOD, TITLE, ORDERS and `count`. It is written once, for the orders of rails
 in ORDERS and a target that lies further on; the layout is turned to that, and the answer turned back.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
-from fandle.core.approach import Approach, approach
+from fandle.core.approach import Approach
 from fandle.core.counts.turn import ACROSS, Turn
 from fandle.core.layout import Ball, Layout
-from fandle.core.path import into_pocket
 from fandle.core.rails import Rail
-from fandle.core.readout import Marks, direction_to, marks
+from fandle.core.readout import Marks
+from fandle.core.solution import ObjectContact
 from fandle.core.stroke import Stroke
-from fandle.core.travel import crosses, nearest
-from fandle.core.units import lengths_of
 
-ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
 SCAN = 60  # steps in which the track through the cue ball is looked for
 
@@ -57,7 +54,10 @@ class Draft:
 
 @dataclass(frozen=True)
 class Count:
-    """A count that applies. say: the sum in words; adjust: what to change, and when."""
+    """A count that applies. say: the sum in words; adjust: what to change, and when; blocked: what lies in its way.
+
+    Of a bank numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
+    """
 
     method: str
     title: str
@@ -73,6 +73,9 @@ class Count:
     lengths: float
     lands: Landing
     shot: Approach
+    blocked: str = ""
+    pocket: str | None = None
+    contact: ObjectContact | None = None
 
 
 @dataclass(frozen=True)
@@ -126,6 +129,18 @@ class View:
         """Where both angles are alike in a mirror `inset` diamonds inside the nose: similar triangles."""
         here, there = self.off(self.cue) - inset, self.off(self.target) - inset
         return self.along(self.cue) + (self.along(self.target) - self.along(self.cue)) * here / (here + there)
+
+    def lift(self, rail: Rail) -> float:
+        """How far the cue ball lies off a rail it could touch, diamonds: a ball on the rail stands on its number."""
+        table = self.layout.table
+        across = table.diamond_y if rail.is_long else table.diamond_x
+        return max(self.off(self.cue, rail) - table.ball_radius / across, 0.0)
+
+    @cached_property
+    def radius(self) -> float:
+        """The ball's radius in diamonds square to the first rail."""
+        table = self.layout.table
+        return table.ball_radius / (table.diamond_y if self.rail.is_long else table.diamond_x)
 
     @property
     def whole(self) -> float:
@@ -182,43 +197,3 @@ def track_through(
             return 0.5 * (a + b)
         before = after
     return None
-
-
-def landing(layout: Layout, rails: tuple[Rail, ...], target: Ball, shot: Approach) -> Landing | None:
-    """How far a played aim lands from the target; None where it never comes off the last rail."""
-    last, table = rails[-1], layout.table
-    met = crosses(shot, last, len(rails), last.across(target.x, target.y))
-    if shot.rails[: len(rails)] != rails or met is None:
-        return None
-    at, travel = met
-    off = (at - last.along(target.x, target.y)) * travel
-    leg = [q for q in shot.pieces if q.leg == len(rails)]
-    near = nearest(table, leg, *layout.metres(target))
-    side = "on" if abs(off) < ON else ("long" if off > 0 else "short")
-    return Landing(abs(off), near / (2 * table.ball_radius), side)
-
-
-def finish(layout: Layout, view: View, draft: Draft, method: str, title: str) -> Count | NoCount:
-    """Turn a draft back to the real table and play its aim with its own stroke."""
-    turn, table = view.turn, layout.table
-    rails = tuple(turn.rail(rail) for rail in view.rails)
-    at = turn.at(view.rail, draft.at)
-    if not 0.0 <= at <= rails[0].diamonds:
-        return NoCount(method, title, rails, f"the sum leads off the {rails[0]} rail, to {figure(at)}")
-    direction = direction_to(table, rails[0], layout.metres(layout.cue), at, draft.frame)
-    stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
-    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-    last = shot.events[-1] if shot.events else None
-    if last is not None and last.pocket is not None and len(shot.rails) < len(rails):
-        reason = f"shooting {figure(at)} the ball would {into_pocket(last)}, not meet the {rails[len(shot.rails)]} rail"
-        return NoCount(method, title, rails, reason)
-    lands = landing(layout, rails, layout.ball(view.target.id), shot)
-    if lands is None:
-        reason = f"shooting {figure(at)} the ball does not come off the {' and '.join(rails)} rail"
-        return NoCount(method, title, rails, reason)
-    numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
-    return Count(
-        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, draft.frame,
-        marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
-        lengths_of(table, stroke.speed), lands, shot,
-    )  # fmt: skip

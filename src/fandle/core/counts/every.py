@@ -5,7 +5,8 @@ from itertools import product
 from types import ModuleType
 
 from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19
-from fandle.core.counts.base import Count, NoCount, View, finish
+from fandle.core.counts.base import Count, NoCount, View
+from fandle.core.counts.played import finish
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
@@ -34,6 +35,7 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
     name = method.upper()
     if name not in METHODS:
         raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    layout = layout.settled()
     module, ball = METHODS[name], layout.require_target(target)
     for wanted in module.ORDERS:
         turn = turn_to(rails, wanted, layout, (ball.x, ball.y))

@@ -31,25 +31,26 @@ def count(view: View) -> Draft | str:
     if not LEAST <= n <= MOST:
         return f"the count from {ball} to the cue ball is {figure(n)}: it works from {figure(LEAST)} to {figure(MOST)}"
     mark = 4.0 - (n - 1) / 2
-    at = mark + cue.y
+    lift = view.lift(Rail.NEAR)
+    at = mark + lift
+    shot_number = n - 2 * lift
     foot = view.name(Rail.FOOT)
     numbers = [
         RailNumber(Rail.NEAR, target.x, "0", "zero"),
         RailNumber(Rail.NEAR, cue.x, figure(n), "cue"),
-        RailNumber(Rail.FOOT, mark, figure(n), "aim"),
+        RailNumber(Rail.FOOT, at, figure(shot_number), "aim"),
     ]
     numbers += [RailNumber(Rail.NEAR, target.x + k, str(k)) for k in range(1, 9) if target.x + k < cue.x - 0.3]
     numbers += [
-        RailNumber(Rail.FOOT, 4.0 - (k - 1) / 2, str(k)) for k in range(1, 10) if abs(4.0 - (k - 1) / 2 - mark) > 0.3
+        RailNumber(Rail.FOOT, 4.0 - (k - 1) / 2, str(k)) for k in range(1, 10) if abs(4.0 - (k - 1) / 2 - at) > 0.3
     ]
     steps = [f"{figure(n)} from {ball} to the cue ball = {figure(n)}"]
     say = (
         f"Count from {ball} along the {view.name(Rail.NEAR)} rail to the cue ball: {figure(n)}. The {foot} rail "
         f"counts in half diamonds, 1 in the corner with the {view.name(Rail.FAR)} rail: sight its {figure(n)}."
     )
-    if cue.y > 0.25:
-        moved = n - 2 * cue.y
-        steps.append(f"moved {figure(cue.y)} parallel: {figure(n)} − {figure(2 * cue.y)} = {figure(moved)}")
-        say += f" The cue ball lies {figure(cue.y)} off the rail: move the line parallel to it."
+    if lift > 0.005:
+        steps.append(f"moved {figure(lift)} parallel: {figure(n)} − {figure(2 * lift)} = {figure(shot_number)}")
+        say += f" The cue ball lies {figure(lift)} off the rail: move the line parallel to it."
     adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
     return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)

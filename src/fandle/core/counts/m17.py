@@ -36,21 +36,25 @@ def count(view: View) -> Draft | str:
     if not m11.LEAST <= n <= m11.MOST:
         return f"the count from the return point to the cue ball is {figure(n)}: it works from 1 to 9"
     mark = 4.0 - (n - 1) / 2
-    at = mark + cue.y
+    lift = view.lift(Rail.NEAR)
+    at = mark + lift
+    shot_number = n - 2 * lift
     near, foot, head = (view.name(rail) for rail in (Rail.NEAR, Rail.FOOT, Rail.HEAD))
     numbers = [
         RailNumber(Rail.HEAD, target.y, "end", "zero"),
         RailNumber(Rail.NEAR, back, "0", "zero"),
         RailNumber(Rail.NEAR, cue.x, figure(n), "cue"),
-        RailNumber(Rail.FOOT, at, figure(n - 2 * cue.y), "aim"),
+        RailNumber(Rail.FOOT, at, figure(shot_number), "aim"),
     ]
     scale = zip(RETURNS, LANDINGS, strict=True)
     numbers += [RailNumber(Rail.HEAD, y, figure(x)) for x, y in scale if abs(y - target.y) > 0.2]
     turn = figure(view.shown(Rail.NEAR, back))
-    steps = (
+    steps = [
         f"{figure(view.shown(Rail.HEAD, target.y))} on the {head} rail returns from {turn}",
         f"{figure(n)} from there to the cue ball = {figure(n)}",
-    )
+    ]
+    if lift > 0.005:
+        steps.append(f"moved {figure(lift)} parallel: {figure(n)} − {figure(2 * lift)} = {figure(shot_number)}")
     say = (
         f"To end at {ball} the ball must come back to {turn} on the {near} rail. Count from there to the cue ball, "
         f"{figure(n)}, and sight that number on the {foot} rail, as in the equal count. A last resort."
@@ -59,4 +63,4 @@ def count(view: View) -> Draft | str:
         "With full side it comes back short here: aim half to one number away from the 1-corner. Some tables run "
         "long: try one first."
     )
-    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), steps, say, adjust)
+    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)

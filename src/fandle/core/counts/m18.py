@@ -14,7 +14,8 @@ METHOD = "M18"
 TITLE = "Product"
 ORDERS = ((Rail.FOOT, Rail.FAR, Rail.HEAD),)
 SPEED, RUNNING = 3.5, -0.28  # left off foot towards far
-LOW, HIGH = 1.5, 5.2  # a ball hanging over the corner counts a little more than 5
+LOW, HIGH = 2.0, 5.0  # the numbers of the rail
+HANG = 0.15  # a ball in the corner lies a little beyond its number and is counted as standing on it
 
 
 def count(view: View) -> Draft | str:
@@ -33,9 +34,10 @@ def count(view: View) -> Draft | str:
     def aim(n: float) -> tuple[float, float]:
         return 8.0 + back_x, n * score / 10
 
-    n = track_through(view.cue, start, aim, LOW, HIGH)
+    n = track_through(view.cue, start, aim, LOW - HANG, HIGH + HANG)
     if n is None:
         return f"no line to a scoring number of {figure(score, 1)} passes through the cue ball"
+    n = min(max(n, LOW), HIGH)
     product = n * score
     at = product / 10
     numbers = [

@@ -20,6 +20,7 @@ LEVEL = 0.1  # diamonds, one segment: nearer than this the balls count as level
 LEAST = 0.25  # diamonds: less than this is no count
 PAIR = 0.5  # pairs are whole and half numbers
 APART = 0.35  # diamonds: a number of the scale nearer to the sum's own is left out
+NO_PAIR = 1.5  # diamonds: farther away the pair has nothing to do with the ball
 NO_SHIFT = 0.005  # diamonds: a shift that would be written 0
 FAR_SHIFT = 0.5  # diamonds: shifting a pair farther than this misses badly
 FRAME = "nose"
@@ -52,8 +53,9 @@ def count(view: View) -> Draft | str:
             f"shoot {figure(n / 2)} from {ball} on the {view.name(rail)} rail."
         )
     else:
-        n = _nearest_pair(abs(aside), off_c / off_t)
-        shift = abs(aside) - _level_at(n, off_c / off_t)
+        most = zero if way < 0 else view.whole - zero  # the numbers end with the rail
+        n = nearest_pair(abs(aside), off_c / off_t, most)
+        shift = abs(aside) - level_at(n, off_c / off_t)
         at = zero + way * (n / 2 + shift)
         steps = (
             f"{figure(n)} ÷ 2 = {figure(n / 2)}",
@@ -72,26 +74,27 @@ def count(view: View) -> Draft | str:
         )
         if abs(shift) > FAR_SHIFT:
             say += " That is a long shift: expect to miss."
-    if n == 0.0:
-        return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
+        if n == 0.0 or n / 2 + shift <= 0.0 or abs(shift) > NO_PAIR:
+            return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
     numbers = _numbers(view, zero, way, n, shift, at)
     return Draft(at, FRAME, Stroke(speed_of(view.layout.table, lengths_for(n))), numbers, steps, say, adjust)
 
 
-def _level_at(n: float, share: float) -> float:
-    """Where the line n -> n/2 passes the cue ball's level, diamonds from zero.
+def level_at(n: float, share: float) -> float:
+    """Where the line n -> n/2 passes the ball's level, diamonds from zero.
 
-    share: the cue ball's distance from the aim rail over the target's.
+    share: the ball's distance from the aim rail over zero's.
     """
     return n / 2 * (1 + share)
 
 
-def _nearest_pair(aside: float, share: float) -> float:
-    """The whole or half number whose line passes nearest to the ball."""
+def nearest_pair(aside: float, share: float, most: float) -> float:
+    """The whole or half number up to `most` whose line passes nearest to the ball; 0 where there is none."""
     exact = 2 * aside / (1 + share)
     low = math.floor(exact / PAIR) * PAIR
-    return min((low, low + PAIR), key=lambda n: abs(aside - _level_at(n, share)))
+    inside = [n for n in (low, low + PAIR) if n <= most] or [math.floor(most / PAIR) * PAIR]
+    return min(inside, key=lambda n: abs(aside - level_at(n, share)))
 
 
 def _numbers(view: View, zero: float, way: float, n: float, shift: float, at: float) -> tuple[RailNumber, ...]:

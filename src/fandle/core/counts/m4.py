@@ -17,7 +17,7 @@ ORDERS = ((Rail.FAR,),)
 SPEED = 3.0  # m/s: the tracks of 15 to 40 land within a tenth
 CORNER = 40.0  # tracks from beyond the corner of the usual zero, a side pocket, come short
 QUARTER_TIP = 0.0875  # radii of running side that help them
-LEAST = 2.0
+LEAST, MOST = 2.0, 80.0  # the numbers of the rails
 
 
 def count(view: View) -> Draft | str:
@@ -37,9 +37,9 @@ def count(view: View) -> Draft | str:
     def aim(n: float) -> tuple[float, float]:
         return zero - n / 20, 4.0 + back_y
 
-    n = track_through(view.cue, start, aim, LEAST, 10 * (zero + 3.5))
+    n = track_through(view.cue, start, aim, LEAST, min(10 * (zero + 4.0), MOST))
     if n is None:
-        return "no track passes through the cue ball from there"
+        return f"no track of {figure(LEAST, 0)} to {figure(MOST, 0)} passes through the cue ball"
     around = n > 10 * zero
     numbers = [RailNumber(Rail.NEAR, zero, "0", "zero"), RailNumber(Rail.FAR, zero - n / 20, figure(n / 2, 1), "aim")]
     where, at = (Rail.HEAD, n / 10 - zero) if around else (Rail.NEAR, zero - n / 10)

@@ -33,6 +33,8 @@ def count(view: View) -> Draft | str:
         return (
             f"the way crosses the {view.name(Rail.HEAD)} rail at {figure(10 * worse, 0)}, outside its numbers 0 to 40"
         )
+    start, end = min(max(start, 0.0), 4.0), min(max(end, 0.0), 4.0)
+    at = (start + end) / 2
     a, b, mark = NUMBERS * start, NUMBERS * end, NUMBERS * at
     numbers = [
         RailNumber(Rail.HEAD, start, figure(a, 1), "cue"),

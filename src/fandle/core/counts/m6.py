@@ -21,15 +21,14 @@ def count(view: View) -> Draft | str:
     """The share of the way that falls to the cue ball."""
     cue, target, rail, ball = view.cue, view.target, view.rail, spoken(view.target.id)
     table = view.layout.table
-    radius = table.ball_radius / (table.diamond_y if rail.is_long else table.diamond_x)
-    here, there = view.off(cue) - radius, view.off(target) - radius
+    here, there = view.off(cue) - view.radius, view.off(target) - view.radius
     aside = view.along(target) - view.along(cue)
     if aside < LEAST:
         return f"{ball} lies straight opposite the cue ball: nothing to project"
-    if here + there < 2 * radius:
+    if here + there < 2 * view.radius:
         return f"both balls lie on the {view.name(rail)} rail: there is no angle to project"
     share = here / (here + there)
-    at = view.mirror_mark(radius)
+    at = view.mirror_mark(view.radius)
     numbers = (
         RailNumber(rail, view.along(cue), "0", "zero"),
         RailNumber(rail, view.along(target), figure(aside), "cue"),

@@ -1,0 +1,115 @@
+"""A count played: turned back to the real table, its own aim with its own stroke, and where that lands."""
+
+from dataclasses import replace
+
+from fandle.core.approach import Approach, approach
+from fandle.core.counts.base import Count, Draft, Landing, NoCount, View, figure
+from fandle.core.layout import Layout, spoken
+from fandle.core.path import into_pocket
+from fandle.core.pocket import Point
+from fandle.core.rails import Rail
+from fandle.core.readout import direction_to, marks, over
+from fandle.core.stroke import Stroke
+from fandle.core.travel import crosses, nearest
+from fandle.core.units import lengths_of
+
+ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
+FROZEN = 0.002  # diamonds, half a millimetre: a cue ball this near to a rail has no way into it
+NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
+NEXT = 0.05  # diamonds from one to the next
+
+
+def landing(layout: Layout, rails: tuple[Rail, ...], goal: Point, shot: Approach) -> Landing | None:
+    """How far a played aim lands from `goal` (diamonds); None where it never comes there off the last rail."""
+    last, table = rails[-1], layout.table
+    leg = [q for q in shot.pieces if q.leg == len(rails)]
+    near = nearest(table, leg, goal[0] * table.diamond_x, goal[1] * table.diamond_y)
+    carry = not ended(shot) or near < 2 * table.ball_radius  # a target hanging at a jaw is met before the jaw is
+    met = crosses(shot, last, len(rails), last.across(*goal), carry)
+    if shot.rails[: len(rails)] != rails or met is None:
+        return None
+    at, travel = met
+    off = (at - last.along(*goal)) * travel
+    side = "on" if abs(off) < ON else ("long" if off > 0 else "short")
+    return Landing(abs(off), near / (2 * table.ball_radius), side)
+
+
+def ended(shot: Approach) -> bool:
+    """Whether the ball's way ends before another rail: at rest, at a jaw, in a pocket."""
+    return bool(shot.events) and shot.events[-1].kind != "rail"
+
+
+def astray(shot: Approach, rails: tuple[Rail, ...], target: str) -> str:
+    """What becomes of a ball that does not come to its target (a name as it is spoken)."""
+    done = len(shot.rails)
+    if not ended(shot) or shot.rails[: len(rails)] != rails[:done]:
+        return f"the ball does not come off {over(rails).removeprefix('over ')}"
+    last = shot.events[-1]
+    if done >= len(rails):
+        there = f"before it comes to {target}"
+    else:
+        there = f"not meet the {rails[done]} rail" if last.pocket else f"before it comes to the {rails[done]} rail"
+    return f"the ball would {into_pocket(last) + ',' if last.pocket else 'stop'} {there}"
+
+
+def _neighbour(
+    layout: Layout, rails: tuple[Rail, ...], at: float, frame: str, stroke: Stroke, goal: Point
+) -> tuple[float, Landing] | None:
+    """The mark nearest to one that cannot be played from which the ball does come to `goal`."""
+    for k in range(1, NEIGHBOURS + 1):
+        for mark in (at - k * NEXT, at + k * NEXT):
+            if 0.0 <= mark <= rails[0].diamonds:
+                direction = direction_to(layout.table, rails[0], layout.metres(layout.cue), mark, frame)
+                shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+                lands = landing(layout, rails, goal, shot)
+                if lands is not None:
+                    return mark, lands
+    return None
+
+
+def _refused(
+    layout: Layout, rails: tuple[Rail, ...], at: float, frame: str, stroke: Stroke, goal: Point, why: str, jaw: bool
+) -> str:
+    """Why a mark cannot be played; where a jaw is the reason, the neighbouring choice with it."""
+    told = f"shooting {figure(at)}, {why}"
+    beside = _neighbour(layout, rails, at, frame, stroke, goal) if jaw else None
+    if beside is None:
+        return told
+    mark, lands = beside
+    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    return f"{told}; the neighbouring choice {figure(mark)} is open and lands {where}"
+
+
+def blocker(layout: Layout, rails: tuple[Rail, ...], target: str, stroke: Stroke, direction: float) -> str:
+    """The ball that lies in the way of a mark, and on which leg; "" where none does."""
+    way = approach(layout, stroke, direction, most_rails=len(rails) + 1)
+    if way.first_ball in (None, target) or len(way.rails) > len(rails):
+        return ""
+    done = len(way.rails)
+    leg = f"after the {rails[done - 1]} rail" if done else f"before the {rails[0]} rail"
+    return f"{spoken(way.first_ball or '')} is in the way {leg}"
+
+
+def finish(layout: Layout, view: View, draft: Draft, method: str, title: str) -> Count | NoCount:
+    """Turn a draft back to the real table and play its aim with its own stroke."""
+    turn, table, target = view.turn, layout.table, layout.ball(view.target.id)
+    rails = tuple(turn.rail(rail) for rail in view.rails)
+    at, frame, goal = turn.at(view.rail, draft.at), draft.frame, (target.x, target.y)
+    if not 0.0 <= at <= rails[0].diamonds:
+        return NoCount(method, title, rails, f"the sum leads off the {rails[0]} rail, to {figure(at)}")
+    if view.off(view.cue) <= view.radius + FROZEN:
+        why = f"the cue ball lies against the {rails[0]} rail: it cannot be played over it"
+        return NoCount(method, title, rails, why)
+    direction = direction_to(table, rails[0], layout.metres(layout.cue), at, frame)
+    stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
+    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+    lands = landing(layout, rails, goal, shot)
+    if lands is None:
+        why, jaw = astray(shot, rails, spoken(target.id)), bool(shot.events) and shot.events[-1].pocket is not None
+        return NoCount(method, title, rails, _refused(layout, rails, at, frame, stroke, goal, why, jaw))
+    numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
+    return Count(
+        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, frame,
+        marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
+        lengths_of(table, stroke.speed), lands, shot, blocker(layout, rails, target.id, stroke, direction),
+    )  # fmt: skip
