@@ -13,8 +13,7 @@ from fandle.core.aim import solve_kick
 from fandle.core.bank import solve_bank
 from fandle.core.condition import CLOTHS, RUBBERS, condition_of, conditioned
 from fandle.core.counts.base import NoCount
-from fandle.core.counts.every import all_counts, best_count
-from fandle.core.counts.every import count as count_over
+from fandle.core.counts.every import all_counts, counted
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.instead import Instead, solve_instead
 from fandle.core.layout import Layout
@@ -182,32 +181,25 @@ def count(
     ] = None,
     every: Annotated[bool, typer.Option("--all", help="Every method, best first.")] = False,
     rails: Rails = None,
-    kind: Annotated[str, typer.Option(help="kick; banks are not counted yet.")] = "kick",
+    kind: Annotated[str, typer.Option(help="kick, or bank: the object ball's line by M3's natural pairs.")] = "kick",
     target: Target = None,
+    pocket: Annotated[str | None, typer.Option(help="Of a bank; without it the one that lands best.")] = None,
     as_json: Json = False,
 ) -> None:
     """Count a line by a school's method and say how far off it lands."""
-    _only_kicks(kind)
     if every == (method is not None):
         raise BadInputError("choose one of --method M3 and --all", "method")
     table_layout = _load(layout)
     over = parse_rails(rails) if rails is not None else None
     if method is None:
-        found = all_counts(table_layout, over, target)
+        found = all_counts(table_layout, over, target, kind, pocket)
         _print([count_json(c) for c in found]) if as_json else typer.echo(words.counts(found))
     else:
-        one = (
-            best_count(method, table_layout, target) if over is None else count_over(method, table_layout, over, target)
-        )
+        one = counted(method, table_layout, over, target, kind, pocket)
         found = [one]
         _print(count_json(one)) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
         raise typer.Exit(NO_ANSWER)
-
-
-def _only_kicks(kind: str) -> None:
-    if kind != "kick":
-        raise BadInputError(f"kind {kind!r} is not counted by this version: use kick", "kind")
 
 
 @app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")

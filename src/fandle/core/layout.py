@@ -98,13 +98,12 @@ class Layout:
         """The layout with every ball where it really lies: off the noses and off its neighbours."""
         dx, dy = self.table.diamond_x, self.table.diamond_y
         moved = [
-            ball
-            if math.dist((x, y), (ball.x * dx, ball.y * dy)) < TOUCHING_M
-            else replace(ball, x=x / dx, y=y / dy)
+            ball if math.dist((x, y), (ball.x * dx, ball.y * dy)) < TOUCHING_M else replace(ball, x=x / dx, y=y / dy)
             for ball in self.balls
             for x, y in [self.metres(ball)]
         ]
-        return self if all(a is b for a, b in zip(moved, self.balls, strict=True)) else replace(self, balls=tuple(moved))
+        kept = all(a is b for a, b in zip(moved, self.balls, strict=True))
+        return self if kept else replace(self, balls=tuple(moved))
 
     def object_balls(self) -> tuple[Ball, ...]:
         """All balls but the cue ball, in the layout's order."""

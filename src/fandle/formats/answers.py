@@ -150,6 +150,9 @@ class CountAnswer(Strict):
     direction: Number
     stroke: StrokeAnswer
     lands: LandsAnswer
+    in_the_way: str
+    pocket: str | None = None
+    object_contact: ObjectContactAnswer | None = None
 
 
 class NoCountAnswer(Strict):
@@ -220,7 +223,7 @@ def instead_json(answer: Instead | Refusal) -> dict[str, Any]:
     }
 
 
-def _contact_json(s: Solution) -> dict[str, Any]:
+def _contact_json(s: Solution | Count) -> dict[str, Any]:
     if s.contact is None:
         return {}
     x, y = s.contact.ghost
@@ -283,6 +286,8 @@ def count_json(count: Count | NoCount) -> dict[str, Any]:
             "off_balls": count.lands.off_balls,
             "side": count.lands.side,
         },
+        "in_the_way": count.blocked,
+        **_contact_json(count),
     }
 
 

@@ -5,6 +5,7 @@ from typing import Any
 from fandle.core.counts.base import Count, NoCount, figure
 from fandle.core.instead import Instead
 from fandle.core.layout import spoken
+from fandle.core.readout import over
 from fandle.core.shot import Shot
 from fandle.core.solution import Aim, Refusal, Solution
 
@@ -67,7 +68,17 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
             continue
         lands = c.lands
         off = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-        blocks.append("\n".join([f"{c.method} {c.title}, {c.rails[0]} rail", *c.steps, c.say, f"lands {off}"]))
+        blocks.append(
+            "\n".join(
+                [
+                    f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
+                    *c.steps,
+                    c.say,
+                    f"lands {off}",
+                    *([c.blocked] if c.blocked else []),
+                ]
+            )
+        )
     return "\n\n".join(blocks)
 
 

@@ -4,7 +4,7 @@ from typing import Any
 
 from fandle.core.counts.base import Count, figure
 from fandle.core.counts.every import TITLES, schools_over
-from fandle.core.counts.every import count as count_over
+from fandle.core.counts.every import counted as count_over
 from fandle.core.rails import Rail
 from fandle.core.spoken import plural_lengths, running, tips_word
 from fandle.core.table import Table
@@ -14,17 +14,17 @@ from fandle.web.address import State
 from fandle.web.figures import FRAME_WORDS
 
 
-def counted(state: State, rails: tuple[Rail, ...]) -> dict[str, Any]:
-    """What the chosen school says of a line over these rails."""
+def counted(state: State, rails: tuple[Rail, ...], pocket: str | None = None) -> dict[str, Any]:
+    """What the chosen school says of a line over these rails, of a bank into `pocket`."""
     methods = [{"method": m, "title": title, "chosen": m == state.method} for m, title in TITLES.items()]
     if not rails:
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
-    if state.kind == "bank":
-        return {"applies": False, "reason": "banks are not counted yet: look at the mirror", "methods": methods}
-    found = count_over(state.method, state.layout, rails)
+    pocket = pocket if state.kind == "bank" else None
+    found = count_over(state.method, state.layout, rails, kind=state.kind, pocket=pocket)
     data: dict[str, Any] = {**count_json(found), "methods": methods}
     if not isinstance(found, Count):
-        data["instead"] = [m for m in schools_over(rails) if m != state.method]
+        others = schools_over(rails) if state.kind == "kick" else ["M3"]
+        data["instead"] = [m for m in others if m != state.method]
     if isinstance(found, Count):
         data["verdict"] = verdict(found)
         data["played"] = {
@@ -57,6 +57,8 @@ def verdict(found: Count) -> dict[str, str]:
     """Where a count lands, and what that means."""
     lands = found.lands
     where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    if found.pocket is not None:
+        return {"where": where, "what": "it drops" if found.potted else "it does not drop"}
     if lands.off_balls < 1.0:
         return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
     return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}

@@ -70,7 +70,7 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         "headline": headline(state),
         "lines": None if found is None else [line_words(line, state.frame) for line in found],
         "chosen": None if chosen is None else _chosen(state, chosen, tip),
-        "count": None if chosen is None else counted(state, chosen.rails),
+        "count": None if chosen is None else counted(state, chosen.rails, _pocket(state, chosen)),
     }
 
 
@@ -128,6 +128,10 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> dict[str, Any]:
         "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
         "limit": tips_of(MISCUE_LIMIT, table, tip),
     }
+
+
+def _pocket(state: State, line: Line) -> str | None:
+    return line.answer.best.pocket if isinstance(line.answer, Aim) else state.pocket
 
 
 def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:

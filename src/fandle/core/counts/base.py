@@ -75,6 +75,7 @@ class Count:
     shot: Approach
     blocked: str = ""
     pocket: str | None = None
+    potted: bool = False
     contact: ObjectContact | None = None
 
 

@@ -5,6 +5,7 @@ from itertools import product
 from types import ModuleType
 
 from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19
+from fandle.core.counts.banks import bank_count
 from fandle.core.counts.base import Count, NoCount, View
 from fandle.core.counts.played import finish
 from fandle.core.counts.turn import Turn, turn_to
@@ -30,11 +31,16 @@ def schools_over(rails: tuple[Rail, ...]) -> list[str]:
     return [name for name in METHODS if rails in orders_of(name)]
 
 
+def known(method: str) -> str:
+    """A method's name as it is written; BadInputError for one nobody knows."""
+    if method.upper() not in METHODS:
+        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    return method.upper()
+
+
 def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
     """One method over one order of rails."""
-    name = method.upper()
-    if name not in METHODS:
-        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    name = known(method)
     layout = layout.settled()
     module, ball = METHODS[name], layout.require_target(target)
     for wanted in module.ORDERS:
@@ -47,18 +53,16 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
         if isinstance(draft, str):
             return NoCount(name, module.TITLE, rails, draft)
         return finish(layout, view, draft, name, module.TITLE)
-    known = sorted({len(order) for order in module.ORDERS})
-    ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in known)
-    if len(rails) in known:
+    lengths = sorted({len(order) for order in module.ORDERS})
+    ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in lengths)
+    if len(rails) in lengths:
         ways = "; ".join(rails_name(order) for order in orders_of(name))
     return NoCount(name, module.TITLE, rails, f"it counts over {ways}, not over {rails_name(rails)}")
 
 
 def best_count(method: str, layout: Layout, target: str | None = None) -> Count | NoCount:
     """One method over whichever rails it lands best on."""
-    name = method.upper()
-    if name not in METHODS:
-        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    name = known(method)
     tried = [count(name, layout, rails, target) for rails in orders_of(name)]
     good = [c for c in tried if isinstance(c, Count)]
     if good:
@@ -67,11 +71,34 @@ def best_count(method: str, layout: Layout, target: str | None = None) -> Count 
     return NoCount(name, TITLES[name], (), reasons)
 
 
+def counted(
+    method: str,
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
+) -> Count | NoCount:
+    """One method for a kick or a bank, over `rails` or over whichever it lands best on."""
+    name = known(method)
+    if kind == "bank" and name == m3.METHOD:
+        return bank_count(layout, rails, target, pocket)
+    if kind == "bank":
+        return NoCount(name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {m3.METHOD}'s pairs")
+    if kind != "kick":
+        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind")
+    if pocket is not None:
+        raise BadInputError("a kick has no pocket: leave --pocket out, or use --kind bank", "pocket")
+    return best_count(method, layout, target) if rails is None else count(method, layout, rails, target)
+
+
 def all_counts(
-    layout: Layout, rails: tuple[Rail, ...] | None = None, target: str | None = None
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
-    found = [
-        best_count(name, layout, target) if rails is None else count(name, layout, rails, target) for name in METHODS
-    ]
+    found = [counted(name, layout, rails, target, kind, pocket) for name in METHODS]
     return sorted(found, key=lambda c: c.lands.off_balls if isinstance(c, Count) else float("inf"))

@@ -59,7 +59,7 @@ def count(view: View) -> Draft | str:
         at = zero + way * (n / 2 + shift)
         steps = (
             f"{figure(n)} ÷ 2 = {figure(n / 2)}",
-            f"{figure(n / 2)} {'+' if shift >= 0 else '−'} {figure(abs(shift))} = {figure(n / 2 + shift)}",
+            shifted(n, shift),
         )
         where = "away from" if shift >= 0 else "towards"
         if abs(shift) < NO_SHIFT:
@@ -77,7 +77,7 @@ def count(view: View) -> Draft | str:
         if n == 0.0 or n / 2 + shift <= 0.0 or abs(shift) > NO_PAIR:
             return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
-    numbers = _numbers(view, zero, way, n, shift, at)
+    numbers = numbers_of(view, zero, way, n, shift, at)
     return Draft(at, FRAME, Stroke(speed_of(view.layout.table, lengths_for(n))), numbers, steps, say, adjust)
 
 
@@ -97,7 +97,13 @@ def nearest_pair(aside: float, share: float, most: float) -> float:
     return min(inside, key=lambda n: abs(aside - level_at(n, share)))
 
 
-def _numbers(view: View, zero: float, way: float, n: float, shift: float, at: float) -> tuple[RailNumber, ...]:
+def shifted(n: float, shift: float) -> str:
+    """The step that shifts a pair: "2.5 + 0.3 = 2.8"."""
+    return f"{figure(n / 2)} {'+' if shift >= 0 else '−'} {figure(abs(shift))} = {figure(n / 2 + shift)}"
+
+
+def numbers_of(view: View, zero: float, way: float, n: float, shift: float, at: float) -> tuple[RailNumber, ...]:
+    """Zero, the pair's two numbers, and the scale on both rails."""
     start = zero + way * (n + shift)
     both = [
         RailNumber(view.opposite, zero, "0", "zero"),

@@ -19,12 +19,19 @@ NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
 NEXT = 0.05  # diamonds from one to the next
 
 
-def landing(layout: Layout, rails: tuple[Rail, ...], goal: Point, shot: Approach) -> Landing | None:
-    """How far a played aim lands from `goal` (diamonds); None where it never comes there off the last rail."""
+def landing(
+    layout: Layout, rails: tuple[Rail, ...], goal: Point, shot: Approach, arrived: bool = False
+) -> Landing | None:
+    """How far a played aim lands from `goal` (diamonds); None where it never comes there off the last rail.
+
+    arrived: the way may end before the goal's level, in the pocket that is the goal.
+    """
     last, table = rails[-1], layout.table
     leg = [q for q in shot.pieces if q.leg == len(rails)]
     near = nearest(table, leg, goal[0] * table.diamond_x, goal[1] * table.diamond_y)
-    carry = not ended(shot) or near < 2 * table.ball_radius  # a target hanging at a jaw is met before the jaw is
+    carry = (
+        arrived or not ended(shot) or near < 2 * table.ball_radius
+    )  # a target hanging at a jaw is met before the jaw is
     met = crosses(shot, last, len(rails), last.across(*goal), carry)
     if shot.rails[: len(rails)] != rails or met is None:
         return None

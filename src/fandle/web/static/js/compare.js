@@ -71,7 +71,7 @@ function row(school) {
     html("span", { class: "title" }, `${school.title}${school.method === answer.favourite ? " · yours" : ""}`),
     html("span", { class: "lands" }, school.verdict.where),
     html("span", { class: "sum" }, `${school.lead}${school.result}`),
-    html("span", { class: "what" }, school.verdict.what, html("br"), school.way));
+    html("span", { class: "what" }, school.in_the_way || school.verdict.what, html("br"), school.way));
   button.addEventListener("click", () => choose(school.method));
   return html("li", {}, button);
 }
@@ -87,7 +87,7 @@ function detail(school) {
       html("h2", {}, school.title), ...steps,
       html("p", { class: "step" }, school.lead, html("b", {}, school.result)),
       html("p", {}, school.say),
-      html("p", {}, `Played ${school.played}, it lands `, html("b", {}, school.verdict.where), `: ${school.verdict.what}. `, html("b", { id: "twin" }, school.twin)),
+      html("p", {}, `Played ${school.played}, it lands `, html("b", {}, school.verdict.where), `: ${school.verdict.what}. ${school.in_the_way && `But ${school.in_the_way}. `}`, html("b", { id: "twin" }, school.twin)),
       html("p", {}, school.adjust),
       html("div", { class: "keys" }, html("a", { class: "btn tool strong", href: school.href }, "Play it in the Table room"),
         school.method === answer.favourite ? null : mine)),
