@@ -85,7 +85,7 @@ def test_the_nearest_pair_is_shifted_and_comes_back_as_much_beside() -> None:
 
 def test_a_long_shift_warns_and_does_miss() -> None:
     """Common practice: shifting far from a wrong pair misses badly."""
-    lengthwise = [(x, y) for x in (1.2, 2.0, 2.8) for y in (2.9, 3.3, 3.6)]
+    lengthwise = [(x, y) for x in (4.6, 5.2, 5.8) for y in (3.2, 3.5)]
     found = [
         bank_count(lay(ball, (ball[0] - 0.9, ball[1] - 0.1)), (Rail.FOOT,), pocket="head-near") for ball in lengthwise
     ]

@@ -94,7 +94,7 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
     shot = play(clear(replace(layout, target=ball.id)), stroke, line)
     run, potted = object_run(shot, ball.id, 2), (ball.id, mouth.name) in shot.potted
     middle = mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y
-    lands = landing(layout, rails, middle, run, arrived=potted)
+    lands = landing(layout, rails, middle, run, arrived=potted or _at(run, mouth))
     if cut > MOST_CUT or lands is None:
         told = astray(run, rails, f"the {mouth.name} pocket").replace("the ball", name, 1)
         thin = f"{name} would have to be cut {cut:.0f}°: the cue ball lies on the wrong side of it"
@@ -137,6 +137,11 @@ def object_run(shot: Shot, ball: str, most_rails: int) -> Approach:
                 break
     end = mine[-1].t if mine else 0.0
     return Approach(tuple(mine), tuple(q for q in shot.paths.get(ball, ()) if q.t < end))
+
+
+def _at(run: Approach, mouth: Mouth) -> bool:
+    """Whether a ball's way ends at the pocket, even if only at its jaws."""
+    return bool(run.events) and run.events[-1].pocket == mouth.name
 
 
 def _blocker(layout: Layout, stroke: Stroke, line: float, ball: str) -> str:
