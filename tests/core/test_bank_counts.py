@@ -90,7 +90,7 @@ def test_a_long_shift_warns_and_does_miss() -> None:
         bank_count(lay(ball, (ball[0] - 0.9, ball[1] - 0.1)), (Rail.FOOT,), pocket="head-near") for ball in lengthwise
     ]
     far = [c for c in found if isinstance(c, Count) and "expect to miss" in c.say]
-    assert len(far) >= 4
+    assert len(far) >= 3
     assert not any(c.potted for c in far)
     assert min(c.lands.off_balls for c in far) > 1.0
 

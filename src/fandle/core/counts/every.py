@@ -1,5 +1,6 @@
 """All counts by name, and the best rails for each."""
 
+from dataclasses import replace
 from functools import lru_cache
 from itertools import product
 from types import ModuleType
@@ -7,10 +8,10 @@ from types import ModuleType
 from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19
 from fandle.core.counts.banks import bank_count
 from fandle.core.counts.base import Count, NoCount, View
-from fandle.core.counts.played import finish
+from fandle.core.counts.played import blocker, finish
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Layout
+from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail, rails_name
 
 _MODULES = (m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19)
@@ -40,9 +41,28 @@ def known(method: str) -> str:
 
 def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
     """One method over one order of rails."""
-    name = known(method)
-    layout = layout.settled()
-    module, ball = METHODS[name], layout.require_target(target)
+    name, layout = known(method), layout.settled()
+    ball = layout.require_target(target)
+    return _looked_at(layout, _tried(name, layout, rails, ball, beside=True), ball)
+
+
+def best_count(method: str, layout: Layout, target: str | None = None, beside: bool = True) -> Count | NoCount:
+    """One method over whichever rails it lands best on. beside: offer neighbours of marks that a jaw spoils."""
+    name, layout = known(method), layout.settled()
+    ball = layout.require_target(target)
+    tried = [_tried(name, layout, rails, ball) for rails in orders_of(name)]
+    good = [c for c in tried if isinstance(c, Count)]
+    if good:
+        return _looked_at(layout, min(good, key=lambda c: c.lands.off_balls), ball)
+    if beside:
+        tried = [_tried(name, layout, rails, ball, beside) for rails in orders_of(name)]
+    reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
+    return NoCount(name, TITLES[name], (), reasons)
+
+
+def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
+    """A method over one order of rails, played."""
+    module = METHODS[name]
     for wanted in module.ORDERS:
         turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
         if turn is None:
@@ -52,7 +72,7 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
         draft = module.count(view)
         if isinstance(draft, str):
             return NoCount(name, module.TITLE, rails, draft)
-        return finish(layout, view, draft, name, module.TITLE)
+        return finish(layout, view, draft, name, module.TITLE, beside)
     lengths = sorted({len(order) for order in module.ORDERS})
     ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in lengths)
     if len(rails) in lengths:
@@ -60,15 +80,12 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
     return NoCount(name, module.TITLE, rails, f"it counts over {ways}, not over {rails_name(rails)}")
 
 
-def best_count(method: str, layout: Layout, target: str | None = None) -> Count | NoCount:
-    """One method over whichever rails it lands best on."""
-    name = known(method)
-    tried = [count(name, layout, rails, target) for rails in orders_of(name)]
-    good = [c for c in tried if isinstance(c, Count)]
-    if good:
-        return min(good, key=lambda c: c.lands.off_balls)
-    reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
-    return NoCount(name, TITLES[name], (), reasons)
+def _looked_at(layout: Layout, found: Count | NoCount, ball: Ball) -> Count | NoCount:
+    """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
+    if isinstance(found, NoCount):
+        return found
+    adjust = m15.how_it_holds(layout, found, ball) if found.method == m15.METHOD else found.adjust
+    return replace(found, adjust=adjust, blocked=blocker(layout, found, ball.id))
 
 
 def counted(
@@ -100,5 +117,8 @@ def all_counts(
     pocket: str | None = None,
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
-    found = [counted(name, layout, rails, target, kind, pocket) for name in METHODS]
+    if kind == "kick" and pocket is None and rails is None:
+        found = [best_count(name, layout, target, beside=False) for name in METHODS]
+    else:
+        found = [counted(name, layout, rails, target, kind, pocket) for name in METHODS]
     return sorted(found, key=lambda c: c.lands.off_balls if isinstance(c, Count) else float("inf"))

@@ -6,9 +6,11 @@ no published source.
 """
 
 from fandle.core.counts import m14
-from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
-from fandle.core.layout import spoken
+from fandle.core.counts.base import ON_RAIL, Count, Draft, RailNumber, View, figure
+from fandle.core.counts.spread import spread
+from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
+from fandle.core.readout import crossing, inches
 from fandle.core.stroke import Stroke
 
 METHOD = "M15"
@@ -51,7 +53,20 @@ def count(view: View) -> Draft | str:
         f"along it: a mark on the wall, a chair. From anywhere on the {view.name(Rail.NEAR)} rail aim at it with the "
         "same stroke."
     )
-    adjust = (
-        "Find the spot with a line that works on this table; it holds for neighbouring starts, less for distant ones."
-    )
+    adjust = "Find the spot with a line that works on this table: it holds for starts along the same rail."
     return Draft(at, "nose", Stroke(m14.SPEED, m14.RUNNING, m14.FOLLOW), numbers, steps, say, adjust)
+
+
+def how_it_holds(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust, with how well the lines of the cue ball's neighbourhood really meet at the spot."""
+    table, rail = layout.table, found.rails[0]
+    along = crossing(table, rail, layout.metres(layout.cue), found.direction, -BEYOND * table.diamond_y)
+    there = 4.0 + BEYOND if rail.at_end else -BEYOND
+    holds = spread(layout, found.rails, target, found.stroke, (along, there))
+    if holds is None:
+        return found.adjust
+    low, high = (f"{figure(abs(v))} {'short' if v < 0 else 'long'}" for v in (holds.low, holds.high))
+    return (
+        f"{found.adjust} The lines of {holds.starts} starts within a diamond of the cue ball pass the spot within "
+        f"{holds.spread_m * 100:.0f} cm ({inches(holds.spread_m)}); aimed at it they land from {low} to {high}."
+    )

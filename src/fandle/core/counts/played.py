@@ -87,9 +87,10 @@ def _refused(
     return f"{told}; the neighbouring choice {figure(mark)} is open and lands {where}"
 
 
-def blocker(layout: Layout, rails: tuple[Rail, ...], target: str, stroke: Stroke, direction: float) -> str:
-    """The ball that lies in the way of a mark, and on which leg; "" where none does."""
-    way = approach(layout, stroke, direction, most_rails=len(rails) + 1)
+def blocker(layout: Layout, count: Count, target: str) -> str:
+    """The ball that lies in the way of a count's mark, and on which leg; "" where none does."""
+    rails = count.rails
+    way = approach(layout, count.stroke, count.direction, most_rails=len(rails) + 1)
     if way.first_ball in (None, target) or len(way.rails) > len(rails):
         return ""
     done = len(way.rails)
@@ -97,8 +98,11 @@ def blocker(layout: Layout, rails: tuple[Rail, ...], target: str, stroke: Stroke
     return f"{spoken(way.first_ball or '')} is in the way {leg}"
 
 
-def finish(layout: Layout, view: View, draft: Draft, method: str, title: str) -> Count | NoCount:
-    """Turn a draft back to the real table and play its aim with its own stroke."""
+def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, beside: bool = False) -> Count | NoCount:
+    """Turn a draft back to the real table and play its aim with its own stroke.
+
+    beside: where a jaw stands in the way, look for the neighbouring choice.
+    """
     turn, table, target = view.turn, layout.table, layout.ball(view.target.id)
     rails = tuple(turn.rail(rail) for rail in view.rails)
     at, frame, goal = turn.at(view.rail, draft.at), draft.frame, (target.x, target.y)
@@ -113,10 +117,11 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str) ->
     lands = landing(layout, rails, goal, shot)
     if lands is None:
         why, jaw = astray(shot, rails, spoken(target.id)), bool(shot.events) and shot.events[-1].pocket is not None
-        return NoCount(method, title, rails, _refused(layout, rails, at, frame, stroke, goal, why, jaw))
+        told = _refused(layout, rails, at, frame, stroke, goal, why, beside and jaw)
+        return NoCount(method, title, rails, told)
     numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
     return Count(
         method, title, rails, numbers, draft.steps, draft.say, draft.adjust, frame,
         marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
-        lengths_of(table, stroke.speed), lands, shot, blocker(layout, rails, target.id, stroke, direction),
+        lengths_of(table, stroke.speed), lands, shot,
     )  # fmt: skip

@@ -1,6 +1,7 @@
 """The four ways to lay a table on itself: a method is written once, and the layout is turned to it."""
 
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.layout import Layout
@@ -38,13 +39,16 @@ class Turn:
 
     def layout(self, layout: Layout) -> Layout:
         """The layout after the turn."""
-        if not self.ends and not self.sides:
-            return layout
-        balls = []
-        for ball in layout.balls:
-            x, y = self.point(ball.x, ball.y)
-            balls.append(replace(ball, x=x, y=y))
-        return replace(layout, balls=tuple(balls))
+        return _turned(self, layout) if self.ends or self.sides else layout
+
+
+@lru_cache(maxsize=32)  # every school turns the same layout the same three ways
+def _turned(turn: Turn, layout: Layout) -> Layout:
+    balls = []
+    for ball in layout.balls:
+        x, y = turn.point(ball.x, ball.y)
+        balls.append(replace(ball, x=x, y=y))
+    return replace(layout, balls=tuple(balls))
 
 
 def turn_to(rails: tuple[Rail, ...], wanted: tuple[Rail, ...], layout: Layout, target: Point) -> Turn | None:

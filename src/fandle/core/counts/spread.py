@@ -1,0 +1,70 @@
+"""How well the wall spot holds: where in the room the played lines of neighbouring cue balls really point.
+
+From each start the line that meets the target full with the same stroke on this table is found and carried on
+past the rail; the places where these lines cross the spot's distance should be one. And from each start the
+spot itself is aimed at and played. Common practice names the spot; how far it spreads is our own figure.
+"""
+
+import math
+from dataclasses import dataclass, replace
+
+from fandle.core.approach import approach
+from fandle.core.constants import DIAMONDS_LONG
+from fandle.core.counts.played import landing
+from fandle.core.edit import clear
+from fandle.core.errors import BadInputError
+from fandle.core.layout import Ball, Layout
+from fandle.core.physics.search import root_near
+from fandle.core.pocket import Point
+from fandle.core.question import ask
+from fandle.core.rails import Rail
+from fandle.core.stroke import Stroke
+
+AREA = (-1.0, -0.5, 0.0, 0.5, 1.0)  # diamonds along the rail from the cue ball: the neighbourhood looked at
+
+
+@dataclass(frozen=True)
+class Spread:
+    """starts: how many count; spread_m: between the outermost lines at the spot, along the rail, m.
+
+    low, high: where shots at the spot itself land, diamonds, long positive.
+    """
+
+    starts: int
+    spread_m: float
+    low: float
+    high: float
+
+
+def spread(layout: Layout, rails: tuple[Rail, ...], target: Ball, stroke: Stroke, spot: Point) -> Spread | None:
+    """The spread of the lines to `target` at `spot` (diamonds) over the neighbourhood; None for fewer than two."""
+    table, places, lands = layout.table, [], []
+    x, y = spot[0] * table.diamond_x, spot[1] * table.diamond_y
+    for step in AREA:
+        moved = _moved(layout, layout.cue.x + step)
+        if moved is None:
+            continue
+        sx, sy = moved.metres(moved.cue)
+        at_spot = math.atan2(y - sy, x - sx)
+        shot = approach(moved, stroke, at_spot, most_rails=len(rails) + 1, ignore_balls=True)
+        found = landing(moved, rails, (target.x, target.y), shot)
+        line = float(root_near(at_spot, 0.0, ask(moved, rails, target.id, 0.0).scene(table, stroke)))
+        if found is None or math.isnan(line):
+            continue
+        lands.append(found.off_diamonds * (-1.0 if found.side == "short" else 1.0))
+        places.append(sx + (y - sy) / math.tan(line))
+    if len(places) < 2:
+        return None
+    return Spread(len(places), max(places) - min(places), min(lands), max(lands))
+
+
+def _moved(layout: Layout, x: float) -> Layout | None:
+    """The layout with its cue ball further along the rail, other balls aside; None where it cannot lie there."""
+    cue = layout.cue
+    if not 0.0 < x < DIAMONDS_LONG:
+        return None
+    try:
+        alone = clear(layout)
+        return replace(alone, balls=tuple(replace(b, x=x) if b.id == cue.id else b for b in alone.balls))
+    except BadInputError:
+        return None
