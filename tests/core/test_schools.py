@@ -11,6 +11,7 @@ from fandle.core.counts import m18
 from fandle.core.counts.base import Count, Draft, NoCount, View
 from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, schools_over
 from fandle.core.counts.m16 import reference_marks
+from fandle.core.counts.spread import spread
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.layout import Ball, Layout
 from fandle.core.mirror import natural_direction
@@ -202,9 +203,51 @@ def test_m5_lands_within_three_quarters() -> None:
     assert max(landings("M5", (FOOT,), places)) <= 0.75
 
 
+def test_m10_lands_within_three_quarters() -> None:
+    """Its core range: the first rail met at 30 to 70°."""
+    starts = [(x, y) for x in (1.5, 2.5, 3.5) for y in (0.4, 1.2, 2.0)]
+    ends = [(x, y) for x in (5.0, 6.0, 7.0) for y in (0.4, 1.2, 2.0)]
+    for rails, places in (
+        ((FAR, FOOT), [(cue, target) for cue in starts for target in ends]),
+        ((FOOT, FAR), [(cue, target) for cue in starts for target in starts if cue != target]),
+    ):
+        found = [count("M10", lay(cue, target), rails) for cue, target in places]
+        met = [c for c in found if isinstance(c, Count)]
+        core = [c for c in met if 30 <= (c.shot.events[0].in_deg or 0.0) <= 70]
+        assert len(core) >= 25
+        assert max(c.lands.off_diamonds for c in core) <= 0.75
+        assert all(c.stroke.side * (1 if rails[0] is FAR else -1) > 0 for c in core)  # running on both rails
+
+
+def test_m10_needs_more_side_the_flatter_the_line() -> None:
+    flat, steep = (
+        counted("M10", (FAR, FOOT), (1.0, 1.0), (6.0, 0.6)),
+        counted("M10", (FAR, FOOT), (5.0, 0.4), (7.2, 0.6)),
+    )
+    assert flat.stroke.side > steep.stroke.side > 0
+
+
+def test_m15_tells_how_well_the_lines_meet() -> None:
+    """The lines of neighbouring starts pass within a hand of the spot; what a slick table does to them is told."""
+    found = counted("M15", (FAR, FOOT, NEAR), (2.0, 0.1), (5.6, 0.12))
+    layout = lay((2.0, 0.1), (5.6, 0.12))
+    holds = spread(layout, found.rails, layout.ball("7"), found.stroke, (6 + 24 / 5, 8.0))
+    assert holds is not None
+    assert holds.starts == 5
+    assert 0.0 < holds.spread_m < 0.3
+    assert holds.low <= found.lands.off_diamonds <= holds.high
+    assert f"within {holds.spread_m * 100:.0f} cm" in found.adjust
+    slick = counted(
+        "M15", (FAR, FOOT, NEAR), (2.0, 0.1), (5.6, 0.12), replace(POOL, name="slick", cushion_friction=0.12)
+    )
+    assert slick.adjust != found.adjust
+    # one start that can be played is no neighbourhood
+    assert spread(lay((0.4, 0.1), (0.62, 0.12)), found.rails, layout.ball("7"), found.stroke, (9.0, 8.0)) is None
+
+
 def test_m11_lands_within_three_quarters() -> None:
     places = [((min(t + n, 7.9), 0.12), (t, 0.12)) for t in (0.3, 1, 2, 3) for n in (3, 4, 5, 6) if t + n < 8]
-    assert max(landings("M11", (FOOT, FAR), places)) <= 0.76
+    assert max(landings("M11", (FOOT, FAR), places)) <= 0.75
 
 
 def test_m14_lands_within_three_quarters() -> None:

@@ -2,8 +2,12 @@
 
 Two mirrors at right angles are a half turn about the corner that lies one ball radius inside both
 noses, so the line from the midpoint to that corner has exactly the direction to shoot. Common
-practice, no published source; usual advice, a touch of running side.
+practice, no published source; usual advice, a touch of running side. How much is our own figure: one touch
+for all lines leaves them up to two diamonds off, so it follows the angle at the first rail
+(docs/decisions/midpoint.md).
 """
+
+import math
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
 from fandle.core.layout import spoken
@@ -14,8 +18,15 @@ from fandle.core.units import speed_of
 METHOD = "M10"
 TITLE = "Midpoint and corner"
 ORDERS = ((Rail.FAR, Rail.FOOT), (Rail.FOOT, Rail.FAR))
-LENGTHS = 3.25  # firm: rolling, the ball comes long off both rails
-TOUCH = 0.2  # radii of running side
+LENGTHS = 3.75  # firm: rolling, the ball comes long off both rails
+TOUCH_PER_DEGREE = 0.012  # radii of running side for each degree by which the first rail is met flatter than NONE_AT
+NONE_AT = {True: 67.0, False: 74.0}  # degrees from the rail at which none is needed: long rail first, short rail first
+LEAST, MOST = 0.06, 0.42  # radii
+
+
+def touch(angle: float, long_first: bool) -> float:
+    """Running side in radii for a line that meets the first rail at `angle` degrees from it."""
+    return min(max(TOUCH_PER_DEGREE * (NONE_AT[long_first] - angle), LEAST), MOST)
 
 
 def count(view: View) -> Draft | str:
@@ -49,13 +60,13 @@ def count(view: View) -> Draft | str:
         f"Hold the cue from half way between the cue ball and {spoken(target.id)} to the corner where the {first} and "
         f"{second} rails meet; move it parallel to the cue ball: it points at the mark on the {first} rail."
     )
-    adjust = "Soft or plain it comes long; firm, with a touch of running side, the corner stays nearly square."
-    return Draft(
-        at,
-        "centre",
-        Stroke(speed_of(table, LENGTHS), TOUCH if view.rail is Rail.FAR else -TOUCH),
-        numbers,
-        steps,
-        say,
-        adjust,
+    adjust = (
+        "Soft or plain it comes long. The flatter the line meets the first rail, the more running side keeps the corner "
+        "square: about a tip at 40°, hardly any where it goes nearly straight in."
     )
+    long_first = view.rail is Rail.FAR
+    way = dx * table.diamond_x, dy * table.diamond_y
+    angle = math.degrees(math.atan2(way[1], way[0]))  # from the long rail
+    side = touch(angle if long_first else 90.0 - angle, long_first)
+    stroke = Stroke(speed_of(table, LENGTHS), side if long_first else -side)
+    return Draft(at, "centre", stroke, numbers, steps, say, adjust)

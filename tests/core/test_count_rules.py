@@ -1,0 +1,125 @@
+"""What holds for every count: numbers inside its scale, jaws told, balls in the way told, balls where they lie.
+
+Properties of our own; the scales are common practice, no published source.
+"""
+
+from collections.abc import Iterator
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from fandle.core.counts.base import Count, NoCount
+from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of
+from fandle.core.errors import BadInputError
+from fandle.core.layout import Ball, Layout
+from fandle.core.rails import Rail
+from fandle.core.standards import STANDARDS, standard_table, usual_game
+from fandle.core.table import Table
+from fandle.core.travel import crosses
+
+POOL = standard_table("pool-9ft")
+FAR, FOOT, NEAR, HEAD = Rail.FAR, Rail.FOOT, Rail.NEAR, Rail.HEAD
+SCALES = {  # least and greatest number a school writes
+    "M2": (0, 8), "M3": (0, 8), "M4": (0, 80), "M5": (0, 40), "M11": (0, 9), "M14": (0, 90), "M17": (0, 9),
+    "M18": (0, 42),
+}  # fmt: skip
+along = st.one_of(st.floats(0.3, 7.7), st.sampled_from([0.12, 7.88]))
+across = st.one_of(st.floats(0.3, 3.7), st.sampled_from([0.12, 3.88]))
+
+
+def lay(cue: tuple[float, float], target: tuple[float, float], *others: Ball, table: Table = POOL) -> Layout:
+    game = usual_game(table)
+    name = {"snooker": "red1", "three-cushion": "red"}.get(game, "7")
+    return Layout(table, game, (Ball("cue", *cue), Ball(name, *target), *others), name)
+
+
+def all_of(layout: Layout) -> Iterator[Count]:
+    for method in METHODS:
+        for rails in orders_of(method):
+            found = count(method, layout, rails)
+            if isinstance(found, Count):
+                yield found
+
+
+@settings(max_examples=25, deadline=None)
+@given(cue=st.tuples(along, across), target=st.tuples(along, across), table=st.sampled_from(list(STANDARDS.values())))
+def test_numbers_stay_in_their_scale_and_jaws_are_told(
+    cue: tuple[float, float], target: tuple[float, float], table: Table
+) -> None:
+    try:
+        layout = lay(cue, target, table=table)
+    except BadInputError:
+        return  # in a pocket, in a jaw, on one another
+    ball = layout.ball(layout.target or "")
+    for found in all_of(layout):
+        low, high = SCALES.get(found.method, (float("-inf"), float("inf")))
+        for number in found.numbers:
+            assert -1e-9 <= number.at <= number.rail.diamonds + 1e-9, (found.method, number)
+            if found.method in SCALES and number.label not in ("end", "start"):
+                assert low <= float(number.label.replace("−", "-")) <= high, (found.method, number)
+        assert sum(number.role == "aim" for number in found.numbers) <= 1
+        # no jaw and no pocket on the way, unless the target is met before
+        assert found.shot.rails[: len(found.rails)] == found.rails
+        stopped = found.shot.events[-1].pocket is not None
+        last = found.rails[-1]
+        arrives = crosses(found.shot, last, len(found.rails), last.across(ball.x, ball.y), carry=False)
+        assert not stopped or arrives is not None or found.lands.off_balls < 1.0
+
+
+def test_a_jaw_is_told_with_the_neighbouring_choice() -> None:
+    """M7, as the trade has it: where the mark is a jaw, say so and offer the neighbour."""
+    found = count("M7", lay((2.1, 0.6), (5.9, 0.6)), (FAR,))
+    assert isinstance(found, NoCount)
+    assert "side-far" in found.reason
+    mark = float(found.reason.partition("neighbouring choice ")[2].split()[0])
+    assert 0.2 < abs(mark - 4.0) < 0.6
+    assert found.reason.endswith(("short", "long", "on"))
+    alone = best_count("M7", lay((2.2, 2.0), (5.8, 2.0)))  # half way between both long rails: jaws on either
+    assert isinstance(alone, NoCount)
+    assert alone.reason.count("neighbouring choice") == 2
+
+
+def test_a_target_behind_a_jaw_is_not_reached() -> None:
+    for found in all_counts(lay((6.3, 0.12), (0.3, 0.12)), (FOOT, FAR)):
+        if found.method == "M11":
+            assert isinstance(found, NoCount)
+            assert "head-near jaw, before it comes to the 7" in found.reason
+
+
+def test_a_ball_in_the_way_is_told_and_on_which_leg() -> None:
+    free = count("M3", lay((1.3, 1.2), (5.3, 1.2)), (FAR,))
+    before = count("M3", lay((1.3, 1.2), (5.3, 1.2), Ball("2", 2.3, 2.6)), (FAR,))
+    after = count("M3", lay((1.3, 1.2), (5.3, 1.2), Ball("2", 4.3, 2.6)), (FAR,))
+    assert isinstance(free, Count)
+    assert isinstance(before, Count)
+    assert isinstance(after, Count)
+    assert free.blocked == ""
+    assert before.blocked == "the 2 is in the way before the far rail"
+    assert after.blocked == "the 2 is in the way after the far rail"
+    assert before.lands == free.lands == after.lands
+
+
+def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:
+    for method in ("M1", "M6", "M8"):
+        found = count(method, lay((2.0, 3.91), (5.0, 1.0)), (FAR,))
+        assert isinstance(found, NoCount)
+        assert "against the far rail" in found.reason
+
+
+def test_a_frozen_ball_counts_where_it_lies() -> None:
+    """Written a hair into the nose or exactly on it, a ball is the same ball."""
+    r = POOL.ball_radius / POOL.diamond_y
+    one, other = (count("M11", lay((6.0, y), (1.5, 0.3)), (FOOT, FAR)) for y in (r, r - 1e-4))
+    assert isinstance(one, Count)
+    assert isinstance(other, Count)
+    assert one.aim.sight == other.aim.sight == pytest.approx(4 - (4.5 - 1) / 2, abs=1e-9)
+
+
+def test_the_pairs_of_m3_end_with_the_rail() -> None:
+    """Cue ball near the aim rail's opposite, target near the aim rail: the pair would start off the table."""
+    found = count("M3", lay((0.5, 0.3), (6.0, 3.6)), (FAR,))
+    if isinstance(found, Count):
+        assert all(0 <= n.at <= 8 for n in found.numbers)
+    wide = count("M3", lay((1.0, 3.6), (7.0, 0.4)), (FAR,))
+    assert not isinstance(wide, Count) or float(wide.steps[0].split()[0]) <= 7.0
