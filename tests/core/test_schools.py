@@ -8,7 +8,7 @@ from dataclasses import replace
 import pytest
 
 from fandle.core.counts import m18
-from fandle.core.counts.base import Count, Draft, NoCount, View
+from fandle.core.counts.base import Count, Draft, NoCount, View, figure
 from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, schools_over
 from fandle.core.counts.m16 import reference_marks
 from fandle.core.counts.spread import spread
@@ -237,6 +237,8 @@ def test_m15_tells_how_well_the_lines_meet() -> None:
     assert 0.0 < holds.spread_m < 0.3
     assert holds.low <= found.lands.off_diamonds <= holds.high
     assert f"within {holds.spread_m * 100:.0f} cm" in found.adjust
+    assert f"pass there at {figure(holds.middle)}" in found.adjust
+    assert 0.5 < 6 + 24 / 5 - holds.middle < 1.5  # numbers taken at the edge play long: the true spot is nearer
     slick = counted(
         "M15", (FAR, FOOT, NEAR), (2.0, 0.1), (5.6, 0.12), replace(POOL, name="slick", cushion_friction=0.12)
     )

@@ -133,15 +133,17 @@ class View:
 
     def lift(self, rail: Rail) -> float:
         """How far the cue ball lies off a rail it could touch, diamonds: a ball on the rail stands on its number."""
+        return max(self.off(self.cue, rail) - self.ball_across(rail), 0.0)
+
+    def ball_across(self, rail: Rail) -> float:
+        """The ball's radius in diamonds square to a rail."""
         table = self.layout.table
-        across = table.diamond_y if rail.is_long else table.diamond_x
-        return max(self.off(self.cue, rail) - table.ball_radius / across, 0.0)
+        return table.ball_radius / (table.diamond_y if rail.is_long else table.diamond_x)
 
     @cached_property
     def radius(self) -> float:
         """The ball's radius in diamonds square to the first rail."""
-        table = self.layout.table
-        return table.ball_radius / (table.diamond_y if self.rail.is_long else table.diamond_x)
+        return self.ball_across(self.rail)
 
     @property
     def whole(self) -> float:

@@ -1,5 +1,6 @@
 """All counts by name, and the best rails for each."""
 
+from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
 from itertools import product
@@ -7,7 +8,8 @@ from types import ModuleType
 
 from fandle.core.counts import m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19
 from fandle.core.counts.banks import bank_count
-from fandle.core.counts.base import Count, NoCount, View
+from fandle.core.counts.base import Count, Draft, NoCount, View
+from fandle.core.counts.hands import HandStep, turned
 from fandle.core.counts.played import blocker, finish
 from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError
@@ -46,6 +48,12 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
     return _looked_at(layout, _tried(name, layout, rails, ball, beside=True), ball)
 
 
+def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
+    """One method over one order of rails, its landing only: for many layouts at once."""
+    settled = layout.settled()
+    return _tried(known(method), settled, rails, settled.require_target(target))
+
+
 def best_count(method: str, layout: Layout, target: str | None = None, beside: bool = True) -> Count | NoCount:
     """One method over whichever rails it lands best on. beside: offer neighbours of marks that a jaw spoils."""
     name, layout = known(method), layout.settled()
@@ -78,6 +86,21 @@ def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, besid
     if len(rails) in lengths:
         ways = "; ".join(rails_name(order) for order in orders_of(name))
     return NoCount(name, module.TITLE, rails, f"it counts over {ways}, not over {rails_name(rails)}")
+
+
+def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[HandStep, ...]:
+    """How a count is measured with hands and cue; () where its school does not measure."""
+    module, layout = METHODS[found.method], layout.settled()
+    measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
+    ball = layout.require_target(target)
+    for wanted in module.ORDERS:
+        turn = turn_to(found.rails, wanted, layout, (ball.x, ball.y))
+        if turn is not None and measure is not None:
+            turned_layout = turn.layout(layout)
+            view = View(turned_layout, wanted, turned_layout.ball(ball.id), turn)
+            draft = module.count(view)
+            return () if isinstance(draft, str) else turned(view, measure(view, draft))
+    return ()
 
 
 def _looked_at(layout: Layout, found: Count | NoCount, ball: Ball) -> Count | NoCount:

@@ -10,6 +10,7 @@ for all lines leaves them up to two diamonds off, so it follows the angle at the
 import math
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.hands import HandStep, finger, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -61,8 +62,8 @@ def count(view: View) -> Draft | str:
         f"{second} rails meet; move it parallel to the cue ball: it points at the mark on the {first} rail."
     )
     adjust = (
-        "Soft or plain it comes long. The flatter the line meets the first rail, the more running side keeps the corner "
-        "square: about a tip at 40°, hardly any where it goes nearly straight in."
+        "Soft or plain it comes long. The flatter the line meets the first rail, the more running side keeps the "
+        "corner square: about a tip at 40°, hardly any where it goes nearly straight in."
     )
     long_first = view.rail is Rail.FAR
     way = dx * table.diamond_x, dy * table.diamond_y
@@ -70,3 +71,31 @@ def count(view: View) -> Draft | str:
     side = touch(angle if long_first else 90.0 - angle, long_first)
     stroke = Stroke(speed_of(table, LENGTHS), side if long_first else -side)
     return Draft(at, "centre", stroke, numbers, steps, say, adjust)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """The middle of the two balls, the shaft to the corner, and its parallel through the cue ball."""
+    cue, target, rail = view.cue, view.target, view.rail
+    radius_x, radius_y = view.ball_across(Rail.FOOT), view.ball_across(Rail.FAR)
+    corner, middle = (8.0 - radius_x, 4.0 - radius_y), ((cue.x + target.x) / 2, (cue.y + target.y) / 2)
+    turn = -view.radius
+    mark = rail.point(draft.at, (corner[1] if rail.is_long else corner[0]))
+    first, second = view.name(view.rails[0]), view.name(view.rails[1])
+    return (
+        HandStep(
+            f"Hold the shaft from the cue ball to {spoken(target.id)} and put a finger at its middle.",
+            "the finger",
+            (span((cue.x, cue.y), (target.x, target.y)), finger(middle)),
+        ),
+        HandStep(
+            f"Lay the shaft from there to the corner where a ball would touch the {first} and {second} rails at once.",
+            "the direction of the shaft",
+            (shaft(middle, corner),),
+        ),
+        HandStep(
+            f"Move it parallel, all the way, until it lies through the cue ball: it points at the {first} rail.",
+            "the direction of the shaft",
+            (shaft((cue.x, cue.y), mark),),
+        ),
+        remember(view, draft.at, turn),
+    )

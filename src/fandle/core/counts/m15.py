@@ -67,6 +67,7 @@ def how_it_holds(layout: Layout, found: Count, target: Ball) -> str:
         return found.adjust
     low, high = (f"{figure(abs(v))} {'short' if v < 0 else 'long'}" for v in (holds.low, holds.high))
     return (
-        f"{found.adjust} The lines of {holds.starts} starts within a diamond of the cue ball pass the spot within "
-        f"{holds.spread_m * 100:.0f} cm ({inches(holds.spread_m)}); aimed at it they land from {low} to {high}."
+        f"{found.adjust} Aimed at it, {holds.starts} starts within a diamond of the cue ball land {low} to {high}. "
+        f"The lines that hit pass there at {figure(holds.middle)}, within {holds.spread_m * 100:.0f} cm "
+        f"({inches(holds.spread_m)}) of one another."
     )

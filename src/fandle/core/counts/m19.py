@@ -1,7 +1,7 @@
 """M19, long rail lines: four rails around the table with running side. No count is needed: it is played.
 
-Used for position and for the last resort. The mark is the one whose line, played with this stroke on this
-table, meets the target. Common practice, no published source.
+Used for position and for the last resort. The mark is remembered from table to table: the one whose line, played
+with this stroke on a table of this size in standard condition, meets the target. Common practice, no published source.
 """
 
 import math
@@ -12,6 +12,7 @@ from fandle.core.layout import spoken
 from fandle.core.physics.search import root_near
 from fandle.core.question import ask
 from fandle.core.rails import Rail
+from fandle.core.standards import standard_twin
 from fandle.core.stroke import Stroke
 
 METHOD = "M19"
@@ -28,7 +29,7 @@ def count(view: View) -> Draft | str:
     natural = question.geometric(view.layout.table.ball_radius)
     if natural is None:
         return "no such line meets it"
-    direction = float(root_near(natural, 0.0, question.scene(view.layout.table, stroke)))
+    direction = float(root_near(natural, 0.0, question.scene(standard_twin(view.layout.table), stroke)))
     if math.isnan(direction):
         return "played out, no such line meets it with this stroke"
     at = question.nose(direction)
@@ -48,7 +49,8 @@ def count(view: View) -> Draft | str:
     )
     say = (
         f"Four rails with running side, firm: {', '.join(view.name(rail) for rail in view.rails)}, then "
-        f"{spoken(view.target.id)}. There is nothing to add or halve; remember the mark and the pace."
+        f"{spoken(view.target.id)}. There is nothing to add or halve: mark and pace are remembered, as they are on a "
+        "standard table of this size."
     )
     adjust = "A ball width at the first rail is a diamond at the last: for position, or when nothing else is left."
     return Draft(at, "nose", stroke, tuple(numbers), steps, say, adjust)

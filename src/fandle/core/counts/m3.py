@@ -8,6 +8,7 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 import math
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.hands import HandStep, finger, on, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -53,9 +54,7 @@ def count(view: View) -> Draft | str:
             f"shoot {figure(n / 2)} from {ball} on the {view.name(rail)} rail."
         )
     else:
-        most = zero if way < 0 else view.whole - zero  # the numbers end with the rail
-        n = nearest_pair(abs(aside), off_c / off_t, most)
-        shift = abs(aside) - level_at(n, off_c / off_t)
+        n, shift = _shifted_pair(view, aside)
         at = zero + way * (n / 2 + shift)
         steps = (
             f"{figure(n)} ÷ 2 = {figure(n / 2)}",
@@ -89,6 +88,13 @@ def level_at(n: float, share: float) -> float:
     return n / 2 * (1 + share)
 
 
+def _shifted_pair(view: View, aside: float) -> tuple[float, float]:
+    """(number, shift) of the pair nearest to the cue ball. aside: signed diamonds from zero to it along the rail."""
+    zero, share = view.along(view.target), view.off(view.cue) / view.off(view.target)
+    n = nearest_pair(abs(aside), share, zero if aside < 0 else view.whole - zero)  # the numbers end with the rail
+    return n, abs(aside) - level_at(n, share)
+
+
 def nearest_pair(aside: float, share: float, most: float) -> float:
     """The whole or half number up to `most` whose line passes nearest to the ball; 0 where there is none."""
     exact = 2 * aside / (1 + share)
@@ -118,3 +124,54 @@ def numbers_of(view: View, zero: float, way: float, n: float, shift: float, at: 
             if abs(place - at) > APART and k <= n / 2 + 2:
                 both.append(RailNumber(view.rail, place, figure(k)))
     return tuple(both)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """Fingers for the count, the shaft for the pair and its parallel shift."""
+    cue, target, rail = view.cue, view.target, view.rail
+    zero, aside = view.along(target), view.along(cue) - view.along(target)
+    ball, first, own = spoken(target.id), view.name(rail), view.name(view.opposite)
+    level, behind = rail.across(target.x, target.y), view.opposite
+    way, n = math.copysign(1.0, aside), abs(draft.at - zero) * 2
+    steps = [
+        HandStep(
+            f"Put a finger on the {own} rail opposite {ball}: that is zero.", "", (finger(on(view, zero, 0, behind)),)
+        ),
+    ]
+    if abs(view.off(cue) - view.off(target)) <= LEVEL:
+        back, half = on(view, view.along(cue), 0, behind), on(view, draft.at)
+        steps += [
+            HandStep(
+                f"Walk along the rail to the cue ball, counting: {figure(n)}.",
+                f"the count, {figure(n)}",
+                (span(on(view, zero, 0, behind), back),),
+            ),
+            HandStep(
+                f"From opposite {ball} on the {first} rail walk half of it: {figure(n / 2)}.",
+                f"the half, {figure(n / 2)}",
+                (span(on(view, zero), half),),
+            ),
+        ]
+        return (*steps, remember(view, draft.at))
+    pair, shift = _shifted_pair(view, aside)
+    start, mark = rail.point(zero + way * pair, level), on(view, zero + way * pair / 2)
+    steps.append(
+        HandStep(
+            f"Lay the shaft from {figure(pair)}, level with {ball}, to {figure(pair / 2)} on the {first} rail: the "
+            "natural pair nearest to the cue ball.",
+            "the direction of the shaft",
+            (shaft(start, mark),),
+        )
+    )
+    if abs(shift) >= NO_SHIFT:
+        where = "away from" if shift > 0 else "towards"
+        moved = start[0] + way * shift * rail.is_long, start[1] + way * shift * (not rail.is_long)
+        steps.append(
+            HandStep(
+                f"Move it parallel, {figure(abs(shift))} {where} {ball}, until it lies through the cue ball's middle."
+                + (" More than half is far: expect to miss." if abs(shift) > FAR_SHIFT else ""),
+                "the direction of the shaft",
+                (span(mark, on(view, draft.at)), shaft(moved, on(view, draft.at))),
+            )
+        )
+    return (*steps, remember(view, draft.at))

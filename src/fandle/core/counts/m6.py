@@ -5,6 +5,7 @@ Exact for mirrors. "Project, then halve" is its hand approximation. Common pract
 """
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.hands import HandStep, ghost, on, remember, sight, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -45,3 +46,41 @@ def count(view: View) -> Draft | str:
     )
     adjust = "By eye: carry one ball along its own line to the level of the other, then halve."
     return Draft(at, "centre", Stroke(speed_of(table, LENGTHS)), numbers, steps, say, adjust)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """Two distances from the rail, one ball carried to the other's level, the half, and the share."""
+    cue, target, rail = view.cue, view.target, view.rail
+    ball, first = spoken(target.id), view.name(rail)
+    here, there = view.off(cue) - view.radius, view.off(target) - view.radius
+    x_c, x_t = view.along(cue), view.along(target)
+    deeper, other = (target, cue) if there > here else (cue, target)
+    carried = rail.point(view.along(deeper), rail.across(other.x, other.y))
+    middle = (x_c + x_t) / 2
+    share = abs(draft.at - x_c)
+    turn = -view.radius  # a ball turns that much before the nose
+    return (
+        HandStep(
+            f"Look how far both balls lie from the {first} rail, to where a ball turns: the cue ball {figure(here)}, "
+            f"{ball} {figure(there)}.",
+            "the two distances",
+            (span((cue.x, cue.y), on(view, x_c, turn)), span((target.x, target.y), on(view, x_t, turn))),
+        ),
+        HandStep(
+            f"Carry {spoken(deeper.id)} along its own line to the level of {spoken(other.id)}.",
+            "its place along the rail",
+            (ghost(carried), sight((deeper.x, deeper.y), carried)),
+        ),
+        HandStep(
+            f"Halve the way between the two: {figure(view.shown(rail, middle))}. That is the mark by eye.",
+            "",
+            (span(on(view, x_c, turn), on(view, x_t, turn)), ghost(on(view, middle, turn))),
+        ),
+        HandStep(
+            f"The exact mark lies nearer to the ball that is nearer to the rail: {figure(share)} of the "
+            f"{figure(abs(x_t - x_c))} on from the cue ball.",
+            "",
+            (span(on(view, x_c, turn), on(view, draft.at, turn)),),
+        ),
+        remember(view, draft.at, turn),
+    )

@@ -6,6 +6,7 @@ equally far from the aim rail. Common practice, no published source.
 """
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.hands import HandStep, on, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -56,3 +57,40 @@ def count(view: View) -> Draft | str:
     )
     adjust = "Keep the reference track fresh: shoot it once on a strange table and carry its error along."
     return Draft(at, "nose", Stroke(speed_of(view.layout.table, LENGTHS)), numbers, steps, say, adjust)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """The known track laid down, butt and tip moved one after the other."""
+    cue, target, ball = view.cue, view.target, spoken(view.target.id)
+    head, near, far = (view.name(rail) for rail in (Rail.HEAD, Rail.NEAR, Rail.FAR))
+    start, end = cue.x - START, target.x - END
+    first = MARK + start / 2
+
+    def moved(by: float) -> str:
+        return f"{figure(abs(by))} {'on' if by >= 0 else 'back'}"
+
+    return (
+        HandStep(
+            f"Lay the shaft along the track you know: from the {head}-{near} corner to {figure(MARK)} on the {far} "
+            f"rail, counted from the {head} end. It comes back to {figure(END)} on {near}.",
+            "",
+            (shaft((START, 0.0), (MARK, 4.0)), shaft((MARK, 4.0), (END, 0.0))),
+        ),
+        HandStep(
+            f"The cue ball lies {figure(start)} on from the corner: move the mark half of that, {moved(start / 2)}.",
+            "half of the start's shift",
+            (span((START, 0.0), (cue.x, 0.0)), span((MARK, 4.0), (first, 4.0))),
+        ),
+        HandStep(
+            f"{ball[0].upper()}{ball[1:]} lies {moved(end)} from {figure(END)}: move the mark half of that too, "
+            f"{moved(end / 2)}.",
+            "half of the target's shift",
+            (span((END, 0.0), (target.x, 0.0)), span((first, 4.0), (draft.at, 4.0))),
+        ),
+        HandStep(
+            "Lay the shaft from the cue ball to the moved mark and look once along it.",
+            "",
+            (shaft((cue.x, cue.y), on(view, draft.at)),),
+        ),
+        remember(view, draft.at),
+    )

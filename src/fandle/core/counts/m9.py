@@ -5,6 +5,7 @@ the nose. Common practice, no published source.
 """
 
 from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.hands import HandStep, finger, ghost, on, remember, shaft, sight
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -33,3 +34,30 @@ def count(view: View) -> Draft | str:
     )
     adjust = "Best when the cue ball is close to a cushion: the longer half of the line is easier to see."
     return Draft(at, "nose", Stroke(speed_of(view.layout.table, LENGTHS)), numbers, steps, say, adjust)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """The line looked at from the target's end, and the mark carried round the table."""
+    cue, target, rail = view.cue, view.target, view.rail
+    ball, first = spoken(target.id), view.name(rail)
+    image = on(view, view.along(cue), view.off(cue))
+    mark = on(view, draft.at)
+    return (
+        HandStep(
+            f"Go behind {ball} and look over it at the {first} rail.",
+            f"your eye above {ball}",
+            (sight((target.x, target.y), mark),),
+        ),
+        HandStep(
+            "Think of the rail as a mirror: the cue ball shows as far behind it as it lies before it.",
+            "",
+            (ghost(image), sight((cue.x, cue.y), on(view, view.along(cue)), image)),
+        ),
+        HandStep(
+            f"Lay the shaft over {ball} towards that image: it crosses the {first} rail "
+            f"{figure(abs(view.along(target) - draft.at))} from opposite {ball}.",
+            "the place where it crosses",
+            (shaft((target.x, target.y), image), finger(mark)),
+        ),
+        remember(view, draft.at),
+    )

@@ -7,6 +7,7 @@ spot itself is aimed at and played. Common practice names the spot; how far it s
 
 import math
 from dataclasses import dataclass, replace
+from statistics import mean
 
 from fandle.core.approach import approach
 from fandle.core.constants import DIAMONDS_LONG
@@ -25,13 +26,15 @@ AREA = (-1.0, -0.5, 0.0, 0.5, 1.0)  # diamonds along the rail from the cue ball:
 
 @dataclass(frozen=True)
 class Spread:
-    """starts: how many count; spread_m: between the outermost lines at the spot, along the rail, m.
+    """starts: how many count; spread_m: between the outermost lines at the spot's distance, along the rail, m.
 
+    middle: where they pass it on average, diamonds along the rail.
     low, high: where shots at the spot itself land, diamonds, long positive.
     """
 
     starts: int
     spread_m: float
+    middle: float
     low: float
     high: float
 
@@ -55,7 +58,7 @@ def spread(layout: Layout, rails: tuple[Rail, ...], target: Ball, stroke: Stroke
         places.append(sx + (y - sy) / math.tan(line))
     if len(places) < 2:
         return None
-    return Spread(len(places), max(places) - min(places), min(lands), max(lands))
+    return Spread(len(places), max(places) - min(places), mean(places) / table.diamond_x, min(lands), max(lands))
 
 
 def _moved(layout: Layout, x: float) -> Layout | None:

@@ -4,7 +4,10 @@ import { showAddress } from "./address-bar.js";
 import { asker, send } from "./ask.js";
 import { ballsLayer } from "./balls-layer.js";
 import { html, put } from "./dom.js";
+import { handsPanel } from "./hands.js";
+import { holdsMap } from "./holds.js";
 import { drawCount } from "./marks-layer.js";
+import { schoolDetail } from "./school-detail.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
 
@@ -42,6 +45,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), {
   onMove: (id, x, y) => {
     balls = { ...balls, balls: balls.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
     drawBalls();
+    map.clear();
     ask({ layout: balls });
   },
   onChoose: (id) => { chosenBall = id; drawBalls(); },
@@ -49,6 +53,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), {
 const drawBalls = () => layer.draw(balls.balls, balls.target, chosenBall, new Set());
 
 function choose(method) {
+  if (method !== shown()?.method) map.clear();
   wanted = method;
   follow();
   draw();
@@ -78,21 +83,15 @@ function row(school) {
 
 function detail(school) {
   if (!school) return [html("p", {}, "No school counts from here: move a ball, or choose the ball to be hit in the Table room.")];
-  const steps = school.steps.slice(0, -1).map((step) => html("p", { class: "step" }, step));
+  const page = html("a", { class: "btn tool", href: school.page }, "Its page in the Handbook");
   const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my school");
   mine.addEventListener("click", () => favour(school));
-  return [
-    html("div", {}, html("p", { class: "big", id: "mark" }, school.mark), html("p", {}, `${school.rails[0]} rail, ${school.frame_words}`)),
-    html("div", {},
-      html("h2", {}, school.title), ...steps,
-      html("p", { class: "step" }, school.lead, html("b", {}, school.result)),
-      html("p", {}, school.say),
-      html("p", {}, `Played ${school.played}, it lands `, html("b", {}, school.verdict.where), `: ${school.verdict.what}. ${school.in_the_way && `But ${school.in_the_way}. `}`, html("b", { id: "twin" }, school.twin)),
-      html("p", {}, school.adjust),
-      html("div", { class: "keys" }, html("a", { class: "btn tool strong", href: school.href }, "Play it in the Table room"),
-        school.method === answer.favourite ? null : mine)),
-  ];
+  return schoolDetail(school, [page, school.method === answer.favourite ? null : mine].filter(Boolean));
 }
+
+const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
+  () => ({ example: { layout: answer.layout, rails: shown().rails.join(",") }, method: shown().method }));
+const measure = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
 
 function draw() {
   const school = shown();
@@ -104,6 +103,9 @@ function draw() {
   find("schools").replaceChildren(...open().map(row));
   if (held) find("schools").querySelector(`[data-method="${held}"]`)?.focus();
   find("shown").replaceChildren(...detail(school));
+  find("map").hidden = !school;
+  measure.load(school?.hands ?? []);
+  map.redraw();
   const shut = answer.schools.filter((each) => !each.applies);
   find("shut").hidden = shut.length === 0;
   find("shut").querySelector("summary").textContent = `${shut.length} schools do not count from here`;

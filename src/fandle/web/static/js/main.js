@@ -192,7 +192,7 @@ function draw(moved = false) {
   }
   drawRests(sheet, find("layer-rests"), drawing);
   drawMark(sheet, find("layer-mark"), line, answer.frame);
-  drawCount(sheet, find("layer-count"), answer.count);
+  drawCount(sheet, find("layer-count"), answer.count, line?.solved ? { rail: line.rail, at: line.answer.corrected[answer.frame] } : null);
   task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
   finder.show(state);

@@ -74,18 +74,43 @@ export function drawMark(sheet, group, chosen, frame) {
   }
 }
 
-export function drawCount(sheet, group, count) {
+// How much of its rail a number takes, px: as wide as its text along a long rail, as high as a line along a short one.
+const room = (rail, text) => (rail === "far" || rail === "near" ? 9 * text.length + 8 : 20);
+
+// Numbers of one rail that would lie on one another: those of the scale give way, the others go one row out.
+function rows(sheet, numbers, px) {
+  const placed = [];
+  const weight = { aim: 0, cue: 1, zero: 2, scale: 3 };
+  for (const number of [...numbers].sort((a, b) => weight[a.role] - weight[b.role])) {
+    const unit = number.rail === "far" || number.rail === "near" ? sheet.dx : sheet.dy;
+    const at = (number.at * unit) / px;
+    const hits = (row) => placed.some((other) => other.number.rail === number.rail && other.row === row &&
+      Math.abs(other.px - at) < (room(number.rail, number.label) + room(other.number.rail, other.number.label)) / 2);
+    let row = number.role === "cue" ? 1 : 0;
+    if (number.role === "scale" && hits(row)) continue;
+    while (hits(row)) row += 1;
+    placed.push({ number, row, px: at });
+  }
+  return placed;
+}
+
+// `mark`: {rail, at} of the triangle of the mark, which on a narrow rail would lie under its number.
+export function drawCount(sheet, group, count, mark = null) {
   clear(group);
   if (!count || !count.applies) return;
   const px = sheet.mmPerPixel();
   const aimRail = count.rails[0];
-  for (const number of count.numbers) {
+  for (const { number, row } of rows(sheet, count.numbers, px)) {
     const strong = number.role !== "scale";
     const onAim = number.rail === aimRail;
-    const far = number.role === "cue" ? sheet.rail + 14 * px : sheet.rail - 10 * px;
-    group.append(label(sheet, number.rail, number.at, far, number.label, `count-text${strong ? " strong" : ""}`));
-    const from = number.role === "cue" ? 45 : sheet.rail - 22 * px;
-    const to = number.role === "cue" ? sheet.rail + 4 * px : sheet.rail - 19 * px;
+    const further = number.rail === "far" || number.rail === "near" ? 20 : 46;
+    const far = row === 0 ? sheet.rail - 10 * px : sheet.rail + (14 + further * (row - 1)) * px;
+    const unit = number.rail === "far" || number.rail === "near" ? sheet.dx : sheet.dy;
+    const near = mark && mark.rail === number.rail && sheet.rail < 40 * px && row === 0 && (Math.abs(mark.at - number.at) * unit) / px < 16;
+    const aside = near ? ((number.at >= mark.at ? 24 : -24) * px) / unit : 0;
+    group.append(label(sheet, number.rail, number.at + aside, far, number.label, `count-text${strong ? " strong" : ""}`));
+    const from = row === 0 ? sheet.rail - 22 * px : 45;
+    const to = row === 0 ? sheet.rail - 19 * px : sheet.rail + 4 * px;
     if (!onAim || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], "count-tick"));
   }
 }

@@ -1,5 +1,10 @@
 // Where things lie on the drawing: diamonds and rails to millimetres, and back for a pointer.
 
+const box = (element) => {
+  const { x, y, width, height } = element.viewBox.baseVal;
+  return { x, y, width, height };
+};
+
 export function sheet(element) {
   const read = (name) => Number(element.dataset[name]);
   const s = {
@@ -21,9 +26,27 @@ export function sheet(element) {
   // Measured when the drawing changes its size, not while drawing: each reading lays out the whole page.
   let px = 1;
   let wide = 0;
-  const { width, height } = element.viewBox.baseVal;
-  element.style.setProperty("--ratio", (width / height).toFixed(4));
+  const whole = { ...box(element) };
+  const shape = () => element.style.setProperty("--ratio", (box(element).width / box(element).height).toFixed(4));
+  shape();
   s.mmPerPixel = () => px;
+
+  // The drawing grows to hold points outside it (mm), and shrinks back when there are none.
+  s.include = (points) => {
+    const edge = Math.max(60, 14 * px * 1.5);
+    const xs = points.map(([x]) => x);
+    const ys = points.map(([, y]) => y);
+    const left = Math.min(whole.x, ...xs.map((x) => x - edge));
+    const top = Math.min(whole.y, ...ys.map((y) => y - edge));
+    const right = Math.max(whole.x + whole.width, ...xs.map((x) => x + edge));
+    const bottom = Math.max(whole.y + whole.height, ...ys.map((y) => y + edge));
+    const view = `${left} ${top} ${right - left} ${bottom - top}`;
+    if (element.getAttribute("viewBox") === view) return;
+    element.setAttribute("viewBox", view);
+    shape();
+    wide = 0;
+    s.fit();
+  };
 
   // Type keeps its size on screen, so a small drawing needs more room around it for the dimension lines.
   s.fit = () => {

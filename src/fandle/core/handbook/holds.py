@@ -1,0 +1,143 @@
+"""Where a school holds, as figures: along a row of cue balls, over the whole bed, and beside other schools.
+
+Each is the school's own count, its own aim played on this table; nothing is fitted or smoothed.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from fandle.core.approach import approach
+from fandle.core.condition import OWN, conditioned
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT, FASTEST_MPS
+from fandle.core.counts.base import Count, Landing
+from fandle.core.counts.every import plain_count
+from fandle.core.counts.played import landing
+from fandle.core.errors import BadInputError
+from fandle.core.handbook.page import Page
+from fandle.core.layout import Layout
+from fandle.core.rails import Rail
+from fandle.core.units import lengths_of, speed_of
+
+STEPS = 24  # cue balls along a sweep, less one
+PACE = 0.75  # lengths softer and firmer
+SOFTEST = 0.5  # lengths
+GRID = 0.25  # diamonds between the cue balls of a map, the first half of it off the noses
+
+
+@dataclass(frozen=True)
+class Dot:
+    """A landing at one place. at: the number counted, or the cue ball's place; off: diamonds, long positive."""
+
+    at: float
+    off: float
+    hit: bool
+
+
+@dataclass(frozen=True)
+class Curve:
+    """Landings along a sweep under one condition; gaps where the school does not count are left out."""
+
+    name: str
+    dots: tuple[Dot, ...]
+
+    @property
+    def worst(self) -> float:
+        """Diamonds off at worst; 0 of an empty curve."""
+        return max((abs(dot.off) for dot in self.dots), default=0.0)
+
+
+def signed(lands: Landing) -> float:
+    """Diamonds off, long positive."""
+    return -lands.off_diamonds if lands.side == "short" else lands.off_diamonds
+
+
+def placed(layout: Layout, x: float, y: float) -> Layout | None:
+    """The layout with its cue ball at (x, y); None where no ball can lie."""
+    try:
+        return replace(layout, balls=tuple(replace(b, x=x, y=y) if b.id == "cue" else b for b in layout.balls))
+    except BadInputError:
+        return None
+
+
+def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> list[tuple[float, Layout, Count]]:
+    """(place on the page's axis, layout, count) from cue balls placed evenly along the page's sweep."""
+    (x0, y0), (x1, y1) = page.sweep
+    found = []
+    for k in range(STEPS + 1):
+        x, y = x0 + (x1 - x0) * k / STEPS, y0 + (y1 - y0) * k / STEPS
+        there = placed(layout, x, y)
+        counted = None if there is None else plain_count(page.method, there, rails)
+        if there is not None and isinstance(counted, Count):
+            place = x if abs(x1 - x0) > abs(y1 - y0) else y
+            found.append((_number(counted, place) if page.counted else place, there, counted))
+    return found
+
+
+def _number(found: Count, place: float) -> float:
+    """The number the school counted at the cue ball; its place where there is none."""
+    label = next((n.label for n in found.numbers if n.role == "cue"), "")
+    return float(label) if label else place
+
+
+def by_cloth(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> tuple[Curve, ...]:
+    """The sweep on this table as it is, and with new and with damp cloth."""
+    curves = []
+    for name, cloth in (("this table", OWN), ("new cloth", "new"), ("damp cloth", "damp")):
+        table = conditioned(layout.table, cloth, OWN)
+        found = swept(page, replace(layout, table=table), rails)
+        curves.append(Curve(name, tuple(_dot(at, c.lands) for at, _, c in found)))
+    return tuple(curves)
+
+
+def by_pace(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> tuple[Curve, ...]:
+    """The same aims played as meant, softer, and firmer."""
+    found, curves = swept(page, layout, rails), []
+    for name, more in (("as meant", 0.0), ("softer", -PACE), ("firmer", PACE)):
+        landed = [(at, c.lands if more == 0.0 else _replayed(there, c, more)) for at, there, c in found]
+        curves.append(Curve(name, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
+    return tuple(curves)
+
+
+def _replayed(layout: Layout, found: Count, more: float) -> Landing | None:
+    """A count's own aim played softer or firmer, by table lengths."""
+    table, target = layout.table, layout.require_target()
+    speed = min(speed_of(table, max(lengths_of(table, found.stroke.speed) + more, SOFTEST)), FASTEST_MPS)
+    stroke = replace(found.stroke, speed=speed)
+    shot = approach(layout, stroke, found.direction, most_rails=len(found.rails) + 1, ignore_balls=True)
+    return landing(layout, found.rails, (target.x, target.y), shot)
+
+
+def _dot(at: float, lands: Landing) -> Dot:
+    return Dot(at, signed(lands), lands.off_balls < 1.0)
+
+
+@dataclass(frozen=True)
+class Spot:
+    """The school from one place of the cue ball: its landing, or None where it does not count."""
+
+    x: float
+    y: float
+    off: float | None
+    off_balls: float
+
+
+def columns() -> list[float]:
+    """Places along the bed at which a map is asked for."""
+    return _places(DIAMONDS_LONG)
+
+
+def _places(whole: int) -> list[float]:
+    return [GRID * (k + 0.5) for k in range(round(whole / GRID))]
+
+
+def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> Iterator[Spot]:
+    """One column of the map: the school from cue balls across the bed at x."""
+    for y in _places(DIAMONDS_SHORT):
+        there = placed(layout, x, y)
+        if there is None:
+            continue
+        found = plain_count(method, there, rails)
+        if isinstance(found, Count):
+            yield Spot(x, y, signed(found.lands), found.lands.off_balls)
+        else:
+            yield Spot(x, y, None, 0.0)

@@ -1,0 +1,70 @@
+"""One page a school: words from `pages/*.toml`, a layout to try it on. Common practice, no published source."""
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+
+from fandle.core.counts.every import METHODS, TITLES, known
+from fandle.core.glossary import WORDS
+from fandle.core.layout import Ball, Layout
+from fandle.core.pocket import Point
+from fandle.core.rails import Rail, parse_rails
+from fandle.core.standards import standard_table, usual_game
+
+HERE = Path(__file__).parent / "pages"
+TARGETS = {"snooker": "red1", "three-cushion": "red"}  # any other game: the 7
+
+
+@dataclass(frozen=True)
+class Page:
+    """A school's page. line: in one sentence; by_eye: without sums; sums: the shortcut; axis: of its sweep.
+
+    counted: the axis is the number counted, not the cue ball's place.
+    """
+
+    method: str
+    title: str
+    line: str
+    who: str
+    rule: str
+    by_eye: str
+    sums: str
+    exact: str
+    drifts: str
+    dispute: str
+    caution: str
+    rivals: tuple[str, ...]
+    axis: str
+    counted: bool
+    example: Layout
+    rails: tuple[Rail, ...]
+    sweep: tuple[Point, Point]
+
+
+@cache
+def page_of(method: str) -> Page:
+    """A school's page; BadInputError for a school nobody knows."""
+    name = known(method)
+    data = tomllib.loads((HERE / f"{name.lower()}.toml").read_text(encoding="utf-8"))
+    example, words = data.pop("example"), {**data, "rivals": tuple(data["rivals"])}
+    table = standard_table(example["table"])
+    game = usual_game(table)
+    target = TARGETS.get(game, "7")
+    balls = (Ball("cue", *example["cue"]), Ball(target, *example["target"]))
+    a, b = example["sweep"]
+    return Page(
+        method=name,
+        title=TITLES[name],
+        line=WORDS[name],
+        example=Layout(table, game, balls, target),
+        rails=parse_rails(example["rails"]),
+        sweep=((a[0], a[1]), (b[0], b[1])),
+        counted=words.pop("counted", False),
+        **words,
+    )
+
+
+def all_pages() -> list[Page]:
+    """Every school's page, in the order of their numbers."""
+    return [page_of(name) for name in METHODS]

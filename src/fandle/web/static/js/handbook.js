@@ -1,0 +1,113 @@
+// A school's page: its live example. Drag a ball, change the cloth; Python counts, plays and draws the curves' figures.
+
+import { showAddress } from "./address-bar.js";
+import { asker, post, send } from "./ask.js";
+import { ballsLayer } from "./balls-layer.js";
+import { drawCurves } from "./curves.js";
+import { html, put } from "./dom.js";
+import { handsPanel } from "./hands.js";
+import { holdsMap } from "./holds.js";
+import { drawCount } from "./marks-layer.js";
+import { schoolDetail } from "./school-detail.js";
+import { sheet as makeSheet } from "./sheet.js";
+import { toast } from "./toast.js";
+
+const REST = 350; // ms after a change before the curves are asked for: they are not needed while a ball is dragged
+
+const find = (id) => document.getElementById(id);
+const book = find("book");
+const urls = JSON.parse(book.dataset.urls);
+const sheet = makeSheet(find("drawing"));
+let answer = JSON.parse(book.dataset.state);
+let state = { layout: answer.layout, rails: answer.rails, cloth: answer.cloth, rubber: answer.rubber };
+let chosenBall = null;
+
+function say(message) {
+  find("fault").textContent = message && `${message[0].toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
+  find("fault").hidden = !message;
+}
+
+const ask = asker(urls.example, (reply) => {
+  answer = reply;
+  state = { ...state, rails: reply.rails };
+  say("");
+  showAddress(`${urls.page}?${answer.address}`);
+  draw();
+}, (fault) => say(fault.message));
+
+let timer = 0;
+const drift = asker(urls.drift, ({ axis, cloth, pace }) => {
+  drawCurves(find("plot-cloth"), cloth, axis);
+  drawCurves(find("plot-pace"), pace, axis);
+}, (fault) => say(fault.message));
+
+function change(edit) {
+  state = { ...state, ...edit };
+  map.clear();
+  ask(state);
+  clearTimeout(timer);
+  timer = setTimeout(() => drift(state), REST);
+}
+
+const layer = ballsLayer(sheet, find("layer-balls"), {
+  onMove: (id, x, y) => {
+    change({ layout: { ...state.layout, balls: state.layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) } });
+    drawBalls();
+  },
+  onChoose: (id) => { chosenBall = id; drawBalls(); },
+});
+const drawBalls = () => layer.draw(state.layout.balls, state.layout.target, chosenBall, new Set());
+
+const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
+  () => ({ example: state, method: book.dataset.method }));
+const measure = handsPanel(find("hands"), sheet, find("layer-hands"), (open) => book.classList.toggle("measuring", open));
+
+for (const name of ["cloth", "rubber"]) {
+  find(name).value = state[name];
+  find(name).addEventListener("change", () => change({ [name]: find(name).value }));
+}
+find("table-of").addEventListener("change", async () => {
+  try {
+    const { href } = await post(urls.move, JSON.stringify({ layout: state.layout, table: find("table-of").value }));
+    const query = new URLSearchParams(href.split("?")[1]);
+    query.set("rails", state.rails);
+    location.assign(`${urls.page}?${query}`);
+  } catch (fault) {
+    toast(fault.message);
+  }
+});
+
+async function favour() {
+  try {
+    await send("PUT", urls.preferences, { school: book.dataset.method });
+    toast(`${answer.school.title} leads in the Table room from now on.`);
+  } catch (fault) {
+    toast(fault.message);
+  }
+}
+
+function rival(other) {
+  const name = html("td", {}, html("a", { href: `${other.href}?${answer.address}` }, other.title));
+  if (!other.applies) return html("tr", {}, name, html("td", { colspan: "3", class: "soft" }, `does not count: ${other.reason}`));
+  return html("tr", {}, name, html("td", { class: "sum" }, other.sum), html("td", {}, other.nose), html("td", {}, html("b", {}, other.where), `, ${other.what}`));
+}
+
+function draw() {
+  const { school } = answer;
+  drawBalls();
+  drawCount(sheet, find("layer-count"), school);
+  put(find("shot"), { d: school.shot ?? "" });
+  find("ghost").toggleAttribute("hidden", true);
+  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my school");
+  mine.addEventListener("click", favour);
+  find("shown").replaceChildren(...(school.applies ? schoolDetail(school, [mine]) : [html("p", { class: "no-count" }, `It does not count from here: ${school.reason}.`)]));
+  measure.load(school.hands ?? []);
+  const own = school.applies ? [{ applies: true, href: urls.page, title: school.title, sum: `${school.lead}${school.result}`, nose: school.aim.nose.toFixed(2), ...school.verdict }] : [];
+  find("rivals").replaceChildren(html("caption", {}, "On the layout drawn here"),
+    html("thead", {}, html("tr", {}, ...["School", "Sum", "At the nose", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
+  map.redraw();
+}
+
+new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
+draw();
+drift(state);
