@@ -55,14 +55,26 @@ class MapColumn(BaseModel):
 @router.get(address.HANDBOOK, response_class=HTMLResponse)
 def handbook(request: Request) -> HTMLResponse:
     """All schools, by the number of rails they count over."""
-    context = {"groups": index(all_pages()), "favourite": preference(request.app.state.database, "school", "M3")}
-    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "handbook.html", context)
+    return _index(request)
+
+
+def _index(request: Request, fault: str = "") -> HTMLResponse:
+    context = {
+        "fault": fault,
+        "groups": index(all_pages()),
+        "favourite": preference(request.app.state.database, "school", "M3"),
+    }
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(
+        request, "handbook.html", context, 404 if fault else 200
+    )
     return response
 
 
 @router.get(address.HANDBOOK + "/{method}", response_class=HTMLResponse)
 def school_page(method: str, request: Request) -> HTMLResponse:
     """A school's page, its example the layout in the address if there is one."""
+    if method.upper() not in METHODS:
+        return _index(request, f"There is no school {method}: choose one of these.")
     page, query, fault = page_of(method), request.query_params, ""
     layout, rails, cloth, rubber = page.example, page.rails, query.get("cloth", OWN), query.get("rubber", OWN)
     try:

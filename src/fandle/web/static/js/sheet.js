@@ -1,10 +1,5 @@
 // Where things lie on the drawing: diamonds and rails to millimetres, and back for a pointer.
 
-const box = (element) => {
-  const { x, y, width, height } = element.viewBox.baseVal;
-  return { x, y, width, height };
-};
-
 export function sheet(element) {
   const read = (name) => Number(element.dataset[name]);
   const s = {
@@ -26,9 +21,10 @@ export function sheet(element) {
   // Measured when the drawing changes its size, not while drawing: each reading lays out the whole page.
   let px = 1;
   let wide = 0;
-  const whole = { ...box(element) };
-  const shape = () => element.style.setProperty("--ratio", (box(element).width / box(element).height).toFixed(4));
-  shape();
+  const own = element.getAttribute("viewBox");
+  const [x0, y0, wide0, high0] = own.split(" ").map(Number);
+  const shape = (width, height) => element.style.setProperty("--ratio", (width / height).toFixed(4));
+  shape(wide0, high0);
   s.mmPerPixel = () => px;
 
   // The drawing grows to hold points outside it (mm), and shrinks back when there are none.
@@ -36,14 +32,15 @@ export function sheet(element) {
     const edge = Math.max(60, 14 * px * 1.5);
     const xs = points.map(([x]) => x);
     const ys = points.map(([, y]) => y);
-    const left = Math.min(whole.x, ...xs.map((x) => x - edge));
-    const top = Math.min(whole.y, ...ys.map((y) => y - edge));
-    const right = Math.max(whole.x + whole.width, ...xs.map((x) => x + edge));
-    const bottom = Math.max(whole.y + whole.height, ...ys.map((y) => y + edge));
-    const view = `${left} ${top} ${right - left} ${bottom - top}`;
+    const left = Math.min(x0, ...xs.map((x) => x - edge));
+    const top = Math.min(y0, ...ys.map((y) => y - edge));
+    const right = Math.max(x0 + wide0, ...xs.map((x) => x + edge));
+    const bottom = Math.max(y0 + high0, ...ys.map((y) => y + edge));
+    const grown = left < x0 || top < y0 || right > x0 + wide0 || bottom > y0 + high0;
+    const view = grown ? `${left} ${top} ${right - left} ${bottom - top}` : own;
     if (element.getAttribute("viewBox") === view) return;
     element.setAttribute("viewBox", view);
-    shape();
+    shape(right - left, bottom - top);
     wide = 0;
     s.fit();
   };

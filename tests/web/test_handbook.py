@@ -1,0 +1,134 @@
+"""The Handbook without a browser: pages stand, examples follow the table, figures and maps are the core's."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from tests.conftest import CONTRACT_LAYOUT
+
+from fandle.core.counts.base import Count
+from fandle.core.counts.every import METHODS, count
+from fandle.core.handbook.holds import by_cloth, columns
+from fandle.core.handbook.page import page_of
+from fandle.formats.files import layout_json
+from fandle.web import address
+
+
+def example(client: TestClient, method: str, **change: Any) -> Any:
+    page = page_of(method)
+    body = {"layout": layout_json(page.example, by_name=True), **change}
+    reply = client.post(f"{address.EXAMPLE}/{method}", json=body)
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def test_the_index_leads_to_every_page(client: TestClient) -> None:
+    text = client.get(address.HANDBOOK).text
+    for method in METHODS:
+        assert f'href="/handbook/{method}"' in text
+        page = page_of(method)
+        told = client.get(f"{address.HANDBOOK}/{method}").text
+        assert page.title in told
+        for words in (page.rule, page.by_eye, page.sums, page.exact, page.drifts, page.dispute, page.caution):
+            assert words[:40].replace("'", "&#39;") in told
+    assert "yours" in text
+    assert "Equal angles →" not in client.get("/handbook/M1").text
+
+
+def test_an_unknown_school_leads_back_to_the_index(client: TestClient) -> None:
+    reply = client.get("/handbook/M42")
+    assert reply.status_code == 404
+    assert "There is no school M42: choose one of these." in reply.text
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_the_live_example_lands_elsewhere_on_another_cloth(client: TestClient, method: str) -> None:
+    """Each live example's landing figure changes with the cushion friction of its table."""
+    plain = example(client, method)
+    assert plain["school"]["applies"], plain["school"]
+    assert plain["school"]["lands"] != example(client, method, cloth="new")["school"]["lands"]
+    assert plain["school"]["lands"] != example(client, method, cloth="damp")["school"]["lands"]
+    page = page_of(method)
+    found = count(method, page.example, page.rails)
+    assert isinstance(found, Count)
+    assert plain["school"]["lands"]["off_diamonds"] == pytest.approx(found.lands.off_diamonds, abs=1e-3)
+    assert [rival["method"] for rival in plain["rivals"]] == list(page.rivals)
+    assert client.get(plain["school"]["href"]).status_code == 200
+    for rival in plain["rivals"]:
+        assert rival["applies"] in (True, False)
+        assert rival["where"] if rival["applies"] else rival["reason"]
+
+
+def test_an_example_is_kept_in_its_address(client: TestClient) -> None:
+    got = example(client, "M14", cloth="damp", rubber="soft")
+    assert got["address"].endswith("&cloth=damp&rubber=soft")
+    page = client.get(f"/handbook/M14?{got['address']}").text
+    assert "damp" in page
+    assert got["school"]["verdict"]["where"] in page
+    own = client.get("/handbook/M3?balls=cue:1.1,0.55;7:5.3,0.5&target=7&rails=far").text
+    assert "4.2 \\u00f7 2 = 2.1" in own
+
+
+def test_a_school_takes_the_rails_it_can(client: TestClient) -> None:
+    """Asked over rails it does not count over, the example shows the ones it does."""
+    got = example(client, "M3", rails="far,foot")
+    assert got["school"]["applies"]
+    assert "," not in got["rails"]
+    none = client.post(
+        f"{address.EXAMPLE}/M3", json={"layout": {**CONTRACT_LAYOUT, "target": None}, "rails": "far"}
+    ).json()
+    assert not none["school"]["applies"]
+    assert "no ball is chosen" in none["school"]["reason"]
+    assert none["rivals"] == []
+
+
+def test_curves_are_the_cores(client: TestClient) -> None:
+    page = page_of("M4")
+    got = client.post(f"{address.EXAMPLE}/M4/drift", json={"layout": layout_json(page.example, by_name=True)}).json()
+    assert got["axis"] == page.axis
+    core = by_cloth(page, page.example, page.rails)
+    assert [c["name"] for c in got["cloth"]] == [c.name for c in core]
+    assert [d[1] for d in got["cloth"][0]["dots"]] == pytest.approx([d.off for d in core[0].dots], abs=1e-4)
+    assert got["cloth"][0]["worst"] == f"{core[0].worst:.2f}"
+    assert {c["name"] for c in got["pace"]} == {"as meant", "softer", "firmer"}
+
+
+def test_a_map_comes_in_columns(client: TestClient) -> None:
+    body = {"example": {"layout": CONTRACT_LAYOUT, "rails": "far"}, "method": "M3", "at": 4}
+    got = client.post(address.MAP, json=body).json()
+    assert got["of"] == len(columns())
+    assert 10 < len(got["spots"]) <= 16
+    assert all(len(spot) == 4 for spot in got["spots"])
+    beyond = client.post(address.MAP, json={**body, "at": 99})
+    assert beyond.status_code == 422
+    assert beyond.json() == {"error": "column 99: the map has 32", "field": "at"}
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"cloth": "velvet"}, "unknown cloth 'velvet'"),
+        ({"rubber": "chewing"}, "unknown rubber 'chewing'"),
+        ({"rails": "left"}, "left"),
+        ({"layout": {**CONTRACT_LAYOUT, "table": "tea-table"}}, "unknown table 'tea-table'"),
+    ],
+)
+def test_bad_input_gets_a_sentence(client: TestClient, change: dict[str, Any], words: str) -> None:
+    for url in (f"{address.EXAMPLE}/M3", f"{address.EXAMPLE}/M3/drift"):
+        reply = client.post(url, json={"layout": CONTRACT_LAYOUT, **change})
+        assert reply.status_code == 422
+        assert words in reply.json()["error"]
+    page = client.get("/handbook/M3?balls=cue:1,1;7:nowhere")
+    assert page.status_code == 200
+    assert "This link cannot be opened" in page.text
+    assert client.post(f"{address.EXAMPLE}/M99", json={"layout": CONTRACT_LAYOUT}).status_code == 422
+
+
+def test_hands_and_cue_come_with_the_schools_that_measure(client: TestClient) -> None:
+    steps = example(client, "M8")["school"]["hands"]
+    assert len(steps) == 5
+    assert all(step["do"].endswith(".") for step in steps)
+    span = steps[1]["things"][0]
+    assert span["kind"] == "span"
+    assert span["d"].startswith("M")
+    assert example(client, "M14")["school"]["hands"] == []
