@@ -81,7 +81,7 @@ def test_a_jaw_is_told_with_the_neighbouring_choice() -> None:
 
 
 def test_a_target_behind_a_jaw_is_not_reached() -> None:
-    for found in all_counts(lay((6.3, 0.12), (0.3, 0.12)), (FOOT, FAR)):
+    for found in all_counts(lay((6.5, 0.09), (0.5, 0.1)), (FOOT, FAR)):
         if found.method == "M11":
             assert isinstance(found, NoCount)
             assert "head-near jaw, before it comes to the 7" in found.reason

@@ -120,7 +120,7 @@ def test_m11_equal_count(n: float) -> None:
     """5→5, 3→3 in half diamonds from the corner away from the cue ball's rail; moved by what the ball lies off it."""
     found = counted("M11", (FOOT, FAR), (1.5 + n, 0.1), (1.5, 0.1))
     assert found.aim.sight == pytest.approx(4 - (n - 1) / 2 + 0.1 - POOL.ball_radius / POOL.diamond_y, abs=1e-9)
-    assert found.stroke.side == -0.3  # left is running off foot towards far
+    assert found.stroke.side == -0.27  # left is running off foot towards far
 
 
 @pytest.mark.parametrize(
@@ -193,8 +193,8 @@ def landings(
 
 
 def test_m4_lands_within_three_quarters() -> None:
-    places = [((4 - n / 10, 0.12), (4.0, 0.12)) for n in (20, 25, 30, 35)]
-    places += [((0.12, n / 10 - 4), (4.0, 0.12)) for n in (45, 50, 55)]
+    places = [((4 - n / 10, y), (4.0, 0.12)) for n in (20, 25, 30, 35) for y in (0.09, 0.3)]
+    places += [((x, n / 10 - 4), (4.0, 0.12)) for n in (45, 50, 55) for x in (0.1, 0.25)]
     assert max(landings("M4", (FAR,), places)) <= 0.75
 
 
@@ -248,13 +248,23 @@ def test_m15_tells_how_well_the_lines_meet() -> None:
 
 
 def test_m11_lands_within_three_quarters() -> None:
-    places = [((min(t + n, 7.9), 0.12), (t, 0.12)) for t in (0.3, 1, 2, 3) for n in (3, 4, 5, 6) if t + n < 8]
+    places = [
+        ((t + n, y), (t, 0.1))
+        for t in (0.4, 1, 1.5, 2, 2.5, 3)
+        for n in (3, 3.5, 4, 4.5, 5, 5.5, 6)
+        for y in (0.09, 0.15)
+        if t + n < 7.7
+    ]
     assert max(landings("M11", (FOOT, FAR), places)) <= 0.75
 
 
+def test_m11_takes_less_side_close_to_the_short_rail() -> None:
+    assert counted("M11", (FOOT, FAR), (7.5, 0.1), (2.0, 0.1)).stroke.side == pytest.approx(-0.17)
+
+
 def test_m14_lands_within_three_quarters() -> None:
-    cues = [(2.0, 0.2), (1.0, 0.3), (0.3, 0.3), (0.2, 1.0), (0.2, 2.0)]
-    places = [(cue, (8 - third / 10, 0.12)) for cue in cues for third in (20, 25, 30)]
+    cues = [(2.0, 0.2), (1.0, 0.3), (0.3, 0.3), (0.2, 0.7), (0.2, 1.4), (0.2, 2.0)]
+    places = [(cue, (8 - third / 10, 0.12)) for cue in cues for third in (20, 25, 30, 35, 38)]
     assert max(landings("M14", (FAR, FOOT, NEAR), places)) <= 0.75
 
 
@@ -295,7 +305,12 @@ def test_m19_is_played_not_counted() -> None:
 
 
 def test_m18_lands_within_half_a_diamond_on_the_carom_table() -> None:
-    places = [((max(2 * (5 - n), 0.2), 0.2), (0.12, 4 - s / 2)) for n, s in ((4, 4), (4, 6), (3, 4), (5, 6), (4.5, 5))]
+    places = [
+        ((max(2 * (5 - n), 0.2), y), (0.1, 4 - s / 2))
+        for n in (2, 3, 4, 5)
+        for s in (2, 3, 4, 5, 6, 7)
+        for y in (0.1, 0.2)
+    ]
     assert max(landings("M18", (FOOT, FAR, HEAD), places, CAROM)) <= 0.5
 
 

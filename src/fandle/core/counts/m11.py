@@ -15,7 +15,8 @@ METHOD = "M11"
 TITLE = "Equal count"
 ORDERS = ((Rail.FOOT, Rail.FAR),)
 SPEED = 3.0  # m/s
-RUNNING = -0.3  # radii: left off foot towards far
+RUNNING = -0.27  # radii: left off foot towards far
+CLOSE, LESS = 1.0, 0.2  # diamonds from the short rail nearer than which it takes less side, radii a diamond
 LEAST, MOST = 1.0, 9.0
 
 
@@ -53,4 +54,7 @@ def count(view: View) -> Draft | str:
         steps.append(f"moved {figure(lift)} parallel: {figure(n)} − {figure(2 * lift)} = {figure(shot_number)}")
         say += f" The cue ball lies {figure(lift)} off the rail: move the line parallel to it."
     adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
-    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)
+    side = RUNNING + LESS * max(CLOSE - (8.0 - cue.x), 0.0)
+    if side != RUNNING:
+        adjust = "So close to the short rail take less side than the usual tip, or it comes short."
+    return Draft(at, "sight", Stroke(SPEED, side), tuple(numbers), tuple(steps), say, adjust)

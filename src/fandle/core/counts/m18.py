@@ -13,7 +13,7 @@ from fandle.core.stroke import Stroke
 METHOD = "M18"
 TITLE = "Product"
 ORDERS = ((Rail.FOOT, Rail.FAR, Rail.HEAD),)
-SPEED, RUNNING = 3.5, -0.28  # left off foot towards far
+SPEED, RUNNING = 3.45, -0.307  # left off foot towards far
 LOW, HIGH = 2.0, 5.0  # the numbers of the rail
 HANG = 0.15  # a ball in the corner lies a little beyond its number and is counted as standing on it
 
