@@ -98,6 +98,9 @@ def test_a_ball_in_the_way_is_told_and_on_which_leg() -> None:
     assert before.blocked == "the 2 is in the way before the far rail"
     assert after.blocked == "the 2 is in the way after the far rail"
     assert before.lands == free.lands == after.lands
+    early = count("M1", lay((1.0, 1.6), (3.0, 1.66)), (FOOT,))
+    assert isinstance(early, Count)
+    assert early.blocked == "the 7 is met before the foot rail already"
 
 
 def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:

@@ -1,5 +1,6 @@
 """The count of the Table room: a school's sum, its stroke and its landing, in words."""
 
+from dataclasses import replace
 from typing import Any
 
 from fandle.core.counts.base import Count, figure
@@ -10,6 +11,7 @@ from fandle.core.spoken import plural_lengths, running, tips_word
 from fandle.core.table import Table
 from fandle.core.units import tips_of
 from fandle.formats.answers import count_json
+from fandle.web import address
 from fandle.web.address import State
 from fandle.web.figures import FRAME_WORDS
 
@@ -21,7 +23,8 @@ def counted(state: State, rails: tuple[Rail, ...], pocket: str | None = None) ->
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
     pocket = pocket if state.kind == "bank" else None
     found = count_over(state.method, state.layout, rails, kind=state.kind, pocket=pocket)
-    data: dict[str, Any] = {**count_json(found), "methods": methods}
+    page = f"{address.HANDBOOK}/{state.method}?{address.write(replace(state, rails=rails))}"
+    data: dict[str, Any] = {**count_json(found), "methods": methods, "page": page}
     if not isinstance(found, Count):
         others = schools_over(rails) if state.kind == "kick" else ["M3"]
         data["instead"] = [m for m in others if m != state.method]

@@ -91,11 +91,11 @@ def blocker(layout: Layout, count: Count, target: str) -> str:
     """The ball that lies in the way of a count's mark, and on which leg; "" where none does."""
     rails = count.rails
     way = approach(layout, count.stroke, count.direction, most_rails=len(rails) + 1)
-    if way.first_ball in (None, target) or len(way.rails) > len(rails):
+    ball, done = way.first_ball, len(way.rails)
+    if ball is None or done > len(rails) or (ball == target and done == len(rails)):
         return ""
-    done = len(way.rails)
     leg = f"after the {rails[done - 1]} rail" if done else f"before the {rails[0]} rail"
-    return f"{spoken(way.first_ball or '')} is in the way {leg}"
+    return f"{spoken(ball)} is met {leg} already" if ball == target else f"{spoken(ball)} is in the way {leg}"
 
 
 def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, beside: bool = False) -> Count | NoCount:

@@ -107,7 +107,7 @@ export function drawCountPanel(element, count, onMethod) {
     for (const step of count.steps.slice(0, -1)) element.append(html("p", { class: "sum small" }, step));
     element.append(
       html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)),
-      html("p", {}, count.say, " ", word(count.method, "How it counts")),
+      html("p", {}, count.say, " ", word(count.method, "How it counts"), ", ", html("a", { href: count.page }, "its page"), "."),
       html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.${count.in_the_way && ` But ${count.in_the_way}.`}`));
   }
   if (held) choice.focus();
