@@ -3,6 +3,7 @@
 Properties of our own; the scales are common practice, no published source.
 """
 
+import re
 from collections.abc import Iterator
 
 import pytest
@@ -65,6 +66,33 @@ def test_numbers_stay_in_their_scale_and_jaws_are_told(
         last = found.rails[-1]
         arrives = crosses(found.shot, last, len(found.rails), last.across(ball.x, ball.y), carry=False)
         assert not stopped or arrives is not None or found.lands.off_balls < 1.0
+
+
+ARITHMETIC = re.compile(r"[-0-9.+×÷() ]+")
+
+
+def evaluated(step: str) -> tuple[float, float] | None:
+    """Both sides of a step that is a sum; None for one in words."""
+    plain = step.replace("−", "-").replace(" diamonds", "")
+    left, equals, right = re.sub(r"^(moved [0-9.]+ parallel:|start|target) ", "", plain).rpartition(" = ")
+    if not equals or not ARITHMETIC.fullmatch(left) or not re.search(r"[+×÷-] ", left):
+        return None
+    return float(eval(left.replace("×", "*").replace("÷", "/"))), float(right)
+
+
+@settings(max_examples=25, deadline=None)
+@given(cue=st.tuples(along, across), target=st.tuples(along, across))
+def test_sums_add_up_as_they_are_written(cue: tuple[float, float], target: tuple[float, float]) -> None:
+    """Whoever checks a step with the numbers on the page gets the number on the page."""
+    try:
+        layout = lay(cue, target)
+    except BadInputError:
+        return
+    for found in all_of(layout):
+        sums = [both for step in found.steps if (both := evaluated(step)) is not None]
+        assert sums or found.method not in ("M2", "M3", "M4", "M5", "M6", "M7", "M14", "M15", "M18"), found.steps
+        for left, right in sums:
+            assert left == pytest.approx(right, abs=0.0051), found.steps
 
 
 def test_a_jaw_is_told_with_the_neighbouring_choice() -> None:

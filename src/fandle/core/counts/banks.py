@@ -12,7 +12,7 @@ from dataclasses import replace
 from fandle.core.approach import Approach
 from fandle.core.constants import FASTEST_MPS
 from fandle.core.counts import m3
-from fandle.core.counts.base import Count, NoCount, View, figure
+from fandle.core.counts.base import Count, NoCount, View, added, figure, halved
 from fandle.core.counts.played import FROZEN, astray, landing
 from fandle.core.counts.turn import Turn
 from fandle.core.edit import clear
@@ -159,12 +159,12 @@ def _blocker(layout: Layout, stroke: Stroke, line: float, ball: str) -> str:
 
 def _told(view: View, mouth: Mouth, n: float, shift: float, cut: float) -> tuple[tuple[str, ...], str]:
     ball, rail, marks_word = spoken(view.target.id), view.name(view.rail), view.layout.table.marks
-    steps = [f"{figure(n)} ÷ 2 = {figure(n / 2)}"]
+    steps = [halved(n)]
     say = f"Of the natural pairs that end in {mouth.name}, {figure(n)} to {figure(n / 2)} passes nearest to {ball}"
     if abs(shift) < m3.NO_SHIFT:
         say += ", right through it"
     else:
-        steps.append(m3.shifted(n, shift))
+        steps.append(added(n / 2, shift))
         say += f"; shift it {figure(abs(shift))} {marks_word} parallel, through the middle of {ball}"
     say += (
         f": {ball} goes to {figure(n / 2 + shift)} from the pocket on the {rail} rail. Only now look at the cue ball: "

@@ -169,6 +169,19 @@ def figure(value: float, digits: int = 2) -> str:
     return ("0" if text in ("-0", "") else text).replace("-", "−")
 
 
+def halved(n: float, digits: int = 2) -> str:
+    """The step of a halving: of the number as it is written, so that it adds up on the page."""
+    written = round(n, digits)
+    return f"{figure(written, digits)} ÷ 2 = {figure(written / 2, digits + 1)}"
+
+
+def added(a: float, b: float, digits: int = 2) -> str:
+    """The step a + b: both a and the result as they are written, and the difference of the two."""
+    first, total = round(a, digits), round(a + b, digits)
+    sign = "+" if b >= 0 else "−"
+    return f"{figure(first, digits)} {sign} {figure(abs(total - first), digits)} = {figure(total, digits)}"
+
+
 def track_through(
     ball: Ball,
     start: Callable[[float], tuple[float, float]],

@@ -6,7 +6,7 @@ ball level with t + n: aim y = 4 − (n − 1)/2 at the sights; off the rail, th
 ball. Core range t 0-3, n 3-6; about one tip of running side. Common practice, no published source.
 """
 
-from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, added, figure
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -51,7 +51,7 @@ def count(view: View) -> Draft | str:
         f"counts in half diamonds, 1 in the corner with the {view.name(Rail.FAR)} rail: sight its {figure(n)}."
     )
     if lift > 0.005:
-        steps.append(f"moved {figure(lift)} parallel: {figure(n)} − {figure(2 * lift)} = {figure(shot_number)}")
+        steps.append(f"moved {figure(lift)} parallel: {added(n, -2 * lift)}")
         say += f" The cue ball lies {figure(lift)} off the rail: move the line parallel to it."
     adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
     side = RUNNING + LESS * max(CLOSE - (8.0 - cue.x), 0.0)

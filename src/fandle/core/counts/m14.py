@@ -35,22 +35,22 @@ def count(view: View) -> Draft | str:
 
     n = track_through(view.cue, start, aim, LOW, HIGH)
     if n is None:
-        return f"no line to a third number of {figure(third, 0)} passes through the cue ball"
+        return f"no line to a third number of {figure(third, 1)} passes through the cue ball"
     first = n - third
     if first < 0.0:
-        return f"{figure(n, 0)} − {figure(third, 0)} is less than nothing: the cue ball lies too far up the table"
+        return f"{figure(n, 1)} − {figure(third, 1)} is less than nothing: the cue ball lies too far up the table"
     numbers = [
-        RailNumber(Rail.NEAR, target.x, figure(third, 0), "zero"),
-        RailNumber(Rail.FAR, 8.0 - first / 10, figure(first, 0), "aim"),
+        RailNumber(Rail.NEAR, target.x, figure(third, 1), "zero"),
+        RailNumber(Rail.FAR, 8.0 - first / 10, figure(first, 1), "aim"),
     ]
     where, at = (Rail.HEAD, start(n)[1]) if n > CORNER else (Rail.NEAR, start(n)[0])
-    numbers.append(RailNumber(where, at, figure(n, 0), "cue"))
+    numbers.append(RailNumber(where, at, figure(n, 1), "cue"))
     numbers += [RailNumber(Rail.FAR, 8.0 - k, str(10 * k)) for k in range(1, 8) if abs(10 * k - first) > 3]
     numbers += [RailNumber(Rail.NEAR, float(k), str(50 - 5 * k)) for k in range(0, 4) if abs(50 - 5 * k - n) > 2]
-    steps = (f"{figure(n, 0)} − {figure(third, 0)} = {figure(first, 0)}",)
+    steps = (f"{figure(n, 1)} − {figure(third, 1)} = {figure(round(n, 1) - round(third, 1), 1)}",)
     say = (
-        f"The cue ball's number is {figure(n, 0)}, {ball} lies at {figure(third, 0)} on the third rail: sight "
-        f"{figure(first, 0)} on the {view.name(Rail.FAR)} rail, ten a diamond from the {view.name(Rail.FOOT)} end."
+        f"The cue ball's number is {figure(n, 1)}, {ball} lies at {figure(third, 1)} on the third rail: sight "
+        f"{figure(first, 1)} on the {view.name(Rail.FAR)} rail, ten a diamond from the {view.name(Rail.FOOT)} end."
     )
     adjust = (
         "About one tip of running side, a little follow, firm. Damp cloth plays short: half a diamond is the usual "

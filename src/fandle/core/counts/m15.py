@@ -41,11 +41,11 @@ def count(view: View) -> Draft | str:
     away = BEYOND * table.diamond_y
     along = view.shown(Rail.FAR, x)
     numbers = (
-        RailNumber(Rail.NEAR, target.x, figure(third, 0), "zero"),
+        RailNumber(Rail.NEAR, target.x, figure(third, 1), "zero"),
         RailNumber(Rail.FAR, at, figure(view.shown(Rail.FAR, at)), "aim"),
     )
     steps = (
-        f"6 + {figure(third, 0)} ÷ 5 = {figure(x)}",
+        f"6 + {figure(third, 1)} ÷ 5 = {figure(6.0 + round(third, 1) / 5)}",
         f"spot {figure(along)} along, mark = {figure(view.shown(Rail.FAR, at))}",
     )
     say = (

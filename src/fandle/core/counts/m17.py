@@ -9,7 +9,7 @@ number away from the 1-corner. Common practice, no published source. A low-perce
 import numpy as np
 
 from fandle.core.counts import m11
-from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, added, figure
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -54,7 +54,7 @@ def count(view: View) -> Draft | str:
         f"{figure(n)} from there to the cue ball = {figure(n)}",
     ]
     if lift > 0.005:
-        steps.append(f"moved {figure(lift)} parallel: {figure(n)} − {figure(2 * lift)} = {figure(shot_number)}")
+        steps.append(f"moved {figure(lift)} parallel: {added(n, -2 * lift)}")
     say = (
         f"To end at {ball} the ball must come back to {turn} on the {near} rail. Count from there to the cue ball, "
         f"{figure(n)}, and sight that number on the {foot} rail, as in the equal count. A last resort."

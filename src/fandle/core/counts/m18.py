@@ -47,9 +47,10 @@ def count(view: View) -> Draft | str:
     ]
     numbers += [RailNumber(Rail.NEAR, float(x), figure(5 - x / 2)) for x in range(0, 7) if abs(x - start(n)[0]) > 0.4]
     numbers += [RailNumber(Rail.FOOT, float(k), str(10 * k)) for k in range(1, 4) if abs(k - at) > 0.3]
+    written = round(round(n, 2) * round(score, 2), 2)  # of the numbers as they are written
     steps = (
-        f"{figure(n, 1)} × {figure(score, 1)} = {figure(product, 0)}",
-        f"{figure(product, 0)} tenths = {figure(at)}",
+        f"{figure(n, 2)} × {figure(score, 2)} = {figure(written)}",
+        f"{figure(written)} tenths = {figure(written / 10)}",
     )
     say = (
         f"The cue ball's number is {figure(n, 1)}, {ball} scores at {figure(score, 1)}: the product, "

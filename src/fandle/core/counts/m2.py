@@ -51,7 +51,7 @@ def count(view: View) -> Draft | str:
         for k in range(0, math.floor(n / 2) + 2)
         if 0 <= zero + way * k <= view.whole and abs(k - n / 2) > 0.2
     ]
-    steps = (f"{figure(n / 2)} diamonds × 2 = {figure(n)}",)
+    steps = (f"{figure(round(n, 2) / 2, 3)} diamonds × 2 = {figure(n)}",)
     say = (
         f"{figure(n)} diamonds from {ball} back to the cue ball; on the {view.name(rail)} rail every diamond counts "
         f"two: shoot the number {figure(n)}, {figure(n / 2)} diamonds along."

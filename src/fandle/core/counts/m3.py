@@ -7,7 +7,7 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 
 import math
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, added, figure, halved
 from fandle.core.counts.hands import HandStep, finger, on, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
@@ -48,7 +48,7 @@ def count(view: View) -> Draft | str:
         n = abs(aside)
         at = zero + way * n / 2
         shift = 0.0
-        steps: tuple[str, ...] = (f"{figure(n)} ÷ 2 = {figure(n / 2)}",)
+        steps: tuple[str, ...] = (halved(n),)
         say = (
             f"{figure(n)} {view.layout.table.marks} from {ball} back to the cue ball; "
             f"shoot {figure(n / 2)} from {ball} on the {view.name(rail)} rail."
@@ -57,8 +57,8 @@ def count(view: View) -> Draft | str:
         n, shift = _shifted_pair(view, aside)
         at = zero + way * (n / 2 + shift)
         steps = (
-            f"{figure(n)} ÷ 2 = {figure(n / 2)}",
-            shifted(n, shift),
+            halved(n),
+            added(n / 2, shift),
         )
         where = "away from" if shift >= 0 else "towards"
         if abs(shift) < NO_SHIFT:
@@ -101,11 +101,6 @@ def nearest_pair(aside: float, share: float, most: float) -> float:
     low = math.floor(exact / PAIR) * PAIR
     inside = [n for n in (low, low + PAIR) if n <= most] or [math.floor(most / PAIR) * PAIR]
     return min(inside, key=lambda n: abs(aside - level_at(n, share)))
-
-
-def shifted(n: float, shift: float) -> str:
-    """The step that shifts a pair: "2.5 + 0.3 = 2.8"."""
-    return f"{figure(n / 2)} {'+' if shift >= 0 else '−'} {figure(abs(shift))} = {figure(n / 2 + shift)}"
 
 
 def numbers_of(view: View, zero: float, way: float, n: float, shift: float, at: float) -> tuple[RailNumber, ...]:

@@ -6,7 +6,7 @@ not shifted: shifting 20 → 10 to a ball on 24 gives 13 where its own track giv
 no published source.
 """
 
-from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure, track_through
+from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure, halved, track_through
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -49,7 +49,7 @@ def count(view: View) -> Draft | str:
             numbers.append(RailNumber(Rail.NEAR, zero - k, str(10 * k)))
         if k <= min(4, zero):
             numbers.append(RailNumber(Rail.FAR, zero - k, str(10 * k)))
-    steps = (f"{figure(n, 1)} ÷ 2 = {figure(n / 2, 1)}",)
+    steps = (halved(n, 1),)
     say = (
         f"Zero is {ball}; the track of {figure(n, 1)} passes through the cue ball. Sight {figure(n / 2, 1)} on the "
         f"{view.name(Rail.FAR)} rail, {figure(n / 20)} diamonds from opposite {ball}."

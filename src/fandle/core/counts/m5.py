@@ -4,7 +4,7 @@
 practice, no published source. Read at the nose from the shooter's end, sighted at the other.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, halved
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
@@ -45,7 +45,8 @@ def count(view: View) -> Draft | str:
     numbers += [
         RailNumber(Rail.HEAD, float(k), str(10 * k)) for k in range(5) if min(abs(k - start), abs(k - end)) > 0.3
     ]
-    steps = (f"{figure(a, 1)} + {figure(b, 1)} = {figure(a + b, 1)}", f"{figure(a + b, 1)} ÷ 2 = {figure(mark, 1)}")
+    both = round(a, 1) + round(b, 1)
+    steps = (f"{figure(a, 1)} + {figure(b, 1)} = {figure(both, 1)}", halved(both, 1))
     say = (
         f"The cue ball lies on a line from {figure(a, 1)}, the way back to {ball} ends at {figure(b, 1)}; half "
         f"the sum, {figure(mark, 1)}, is the mark on the {view.name(Rail.FOOT)} rail."

@@ -36,8 +36,8 @@ def count(view: View) -> Draft | str:
         RailNumber(rail, at, figure(aside * share), "aim"),
     )
     steps = (
-        f"{figure(here)} ÷ ({figure(here)} + {figure(there)}) = {figure(share)}",
-        f"{figure(aside)} × {figure(share)} = {figure(aside * share)}",
+        f"{figure(here)} ÷ ({figure(here)} + {figure(there)}) = {figure(share, 3)}",
+        f"{figure(aside)} × {figure(share, 3)} = {figure(round(aside, 2) * round(share, 3))}",
     )
     say = (
         f"The cue ball is {figure(here)}, {ball} {figure(there)} {table.marks} from where a ball turns at the "

@@ -42,12 +42,13 @@ def count(view: View) -> Draft | str:
     )
 
     def signed(value: float) -> str:
-        return f"{'+' if value >= 0 else '−'} {figure(abs(value))}"
+        return f"{'+' if value >= 0 else '−'} {figure(abs(value), 3)}"
 
+    half, other = round(start, 2) / 2, round(end, 2) / 2  # of the numbers as they are written
     steps = (
-        f"start {signed(start)} ÷ 2 = {figure(start / 2)}",
-        f"target {signed(end)} ÷ 2 = {figure(end / 2)}",
-        f"{figure(MARK)} {signed(start / 2)} {signed(end / 2)} = {figure(at)}",
+        f"start {signed(round(start, 2))} ÷ 2 = {figure(half, 3)}",
+        f"target {signed(round(end, 2))} ÷ 2 = {figure(other, 3)}",
+        f"{figure(MARK)} {signed(half)} {signed(other)} = {figure(MARK + half + other, 3)}",
     )
     head, near, far = (view.name(rail) for rail in (Rail.HEAD, Rail.NEAR, Rail.FAR))
     say = (
