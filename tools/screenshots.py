@@ -45,6 +45,7 @@ VIEWS = (
     ("snooker", SNOOKER, 1280, 800, False, "light", ""),
     ("carom", CAROM, 1280, 800, False, "light", ""),
     ("compare", "/compare?balls=cue:1,0.3;7:5.6,0.12;2:3.2,1.5&target=7&method=M14", 1280, 800, False, "light", ""),
+    ("handbook", "/handbook/M10", 1280, 800, False, "light", "#hands-start #hands-on #hands-on"),
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
     ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
     ("combination", COMBINATION, 1280, 800, False, "light", ""),

@@ -128,7 +128,7 @@ def test_a_ball_in_the_way_is_told_and_on_which_leg() -> None:
     assert before.lands == free.lands == after.lands
     early = count("M1", lay((1.0, 1.6), (3.0, 1.66)), (FOOT,))
     assert isinstance(early, Count)
-    assert early.blocked == "the 7 is met before the foot rail already"
+    assert early.blocked == "the 7 is met on the way to the foot rail already"
 
 
 def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:

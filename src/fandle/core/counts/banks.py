@@ -10,7 +10,6 @@ import math
 from dataclasses import replace
 
 from fandle.core.approach import Approach
-from fandle.core.constants import FASTEST_MPS
 from fandle.core.counts import m3
 from fandle.core.counts.base import Count, NoCount, View, added, figure, halved
 from fandle.core.counts.played import FROZEN, astray, landing
@@ -28,6 +27,7 @@ from fandle.core.stroke import Stroke
 from fandle.core.units import lengths_of, speed_of
 
 MOST_CUT = 75.0  # degrees: thinner, the cue ball hardly moves the object ball
+HARDEST = 4.0  # lengths: harder no bank is aimed
 FIRMER = 0.25  # lengths more than a kick of the same count: the object ball leaves a little slower than it is met
 
 
@@ -90,7 +90,7 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
     cut = abs(math.degrees(math.remainder(direction - line, 2 * math.pi)))
     # cut, the object ball gets the cosine's share of the speed, so the stroke is that much firmer
     firm = speed_of(table, m3.lengths_for(n) + FIRMER) / math.cos(math.radians(min(cut, MOST_CUT)))
-    stroke = Stroke(min(firm, FASTEST_MPS))
+    stroke = Stroke(min(firm, speed_of(table, HARDEST)))
     shot = play(clear(replace(layout, target=ball.id)), stroke, line)
     run, potted = object_run(shot, ball.id, 2), (ball.id, mouth.name) in shot.potted
     middle = mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y

@@ -94,8 +94,10 @@ def blocker(layout: Layout, count: Count, target: str) -> str:
     ball, done = way.first_ball, len(way.rails)
     if ball is None or done > len(rails) or (ball == target and done == len(rails)):
         return ""
+    if ball == target:
+        return f"{spoken(ball)} is met on the way to the {rails[done]} rail already"
     leg = f"after the {rails[done - 1]} rail" if done else f"before the {rails[0]} rail"
-    return f"{spoken(ball)} is met {leg} already" if ball == target else f"{spoken(ball)} is in the way {leg}"
+    return f"{spoken(ball)} is in the way {leg}"
 
 
 def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, beside: bool = False) -> Count | NoCount:

@@ -3,7 +3,7 @@
 import { showAddress } from "./address-bar.js";
 import { asker, send } from "./ask.js";
 import { ballsLayer } from "./balls-layer.js";
-import { html, put } from "./dom.js";
+import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
 import { drawCount } from "./marks-layer.js";
@@ -24,7 +24,7 @@ const open = () => answer.schools.filter((school) => school.applies);
 const shown = () => open().find((school) => school.method === wanted) ?? open()[0] ?? null;
 
 function say(message) {
-  find("fault").textContent = message && `${message[0].toUpperCase()}${message.slice(1)}.`;
+  find("fault").textContent = sentence(message);
   find("fault").hidden = !message;
 }
 

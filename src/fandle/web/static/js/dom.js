@@ -27,6 +27,9 @@ export function put(element, attributes) {
   }
 }
 
+// Words as a sentence: a capital first, a full stop last.
+export const sentence = (words) => words && `${words[0].toUpperCase()}${words.slice(1)}${/[.!?]$/.test(words) ? "" : "."}`;
+
 export function say(element, text) {
   if (element.textContent !== text) element.textContent = text;
 }

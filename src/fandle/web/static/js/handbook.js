@@ -4,7 +4,7 @@ import { showAddress } from "./address-bar.js";
 import { asker, post, send } from "./ask.js";
 import { ballsLayer } from "./balls-layer.js";
 import { drawCurves } from "./curves.js";
-import { html, put } from "./dom.js";
+import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
 import { drawCount } from "./marks-layer.js";
@@ -23,7 +23,7 @@ let state = { layout: answer.layout, rails: answer.rails, cloth: answer.cloth, r
 let chosenBall = null;
 
 function say(message) {
-  find("fault").textContent = message && `${message[0].toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
+  find("fault").textContent = sentence(message);
   find("fault").hidden = !message;
 }
 

@@ -17,7 +17,7 @@ import { sheet as makeSheet } from "./sheet.js";
 import { instead } from "./instead.js";
 import { mirrorView } from "./mirror-view.js";
 import { ways } from "./ways.js";
-import { atMost, put as putAll, whenChanged } from "./dom.js";
+import { atMost, put as putAll, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 
 const room = document.getElementById("room");
@@ -97,7 +97,7 @@ function refuse(fault) {
 
 function say(message) {
   const element = find("fault");
-  element.textContent = message && `${message[0].toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
+  element.textContent = sentence(message);
   element.hidden = !message;
   if (!message) sheet.element.classList.remove("stale");
 }

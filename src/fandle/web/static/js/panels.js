@@ -1,6 +1,6 @@
 // The panels beside the drawing. Each is a function of the server's answer; none keeps state.
 
-import { html, put, say, svg } from "./dom.js";
+import { html, put, say, sentence, svg } from "./dom.js";
 
 export function drawTask(element, headline, verb) {
   element.replaceChildren();
@@ -108,7 +108,7 @@ export function drawCountPanel(element, count, onMethod) {
     element.append(
       html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)),
       html("p", {}, count.say, " ", word(count.method, "How it counts"), ", ", html("a", { href: count.page }, "its page"), "."),
-      html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.${count.in_the_way && ` But ${count.in_the_way}.`}`));
+      html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.${count.in_the_way && ` ${sentence(count.in_the_way)}`}`));
   }
   if (held) choice.focus();
 }

@@ -1,6 +1,6 @@
 // What one school says of a layout: its mark, its sum, where it lands, beside the mirror and the played line.
 
-import { html } from "./dom.js";
+import { html, sentence } from "./dom.js";
 
 export function schoolDetail(school, keys) {
   const steps = school.steps.slice(0, -1).map((step) => html("p", { class: "step" }, step));
@@ -11,7 +11,7 @@ export function schoolDetail(school, keys) {
       html("h2", {}, school.title), ...steps,
       html("p", { class: "step" }, school.lead, html("b", {}, school.result)),
       html("p", {}, school.say),
-      html("p", {}, `Played ${school.played}. ${school.in_the_way && `But ${school.in_the_way}. `}`, html("b", { id: "twin" }, school.twin)),
+      html("p", {}, `Played ${school.played}. ${school.in_the_way && `${sentence(school.in_the_way)} `}`, html("b", { id: "twin" }, school.twin)),
       html("p", {}, school.adjust),
       html("div", { class: "keys" }, html("a", { class: "btn tool strong", href: school.href }, "Play it in the Table room"), ...keys)),
   ];
