@@ -6,9 +6,12 @@ import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 
+from fandle.core.aim import solve_kick
 from fandle.core.counts.base import Count
 from fandle.core.counts.every import METHODS, all_counts, count
+from fandle.core.edit import clear
 from fandle.core.rails import Rail
+from fandle.core.solution import Aim
 from fandle.core.twin import twin_of
 from fandle.formats.files import layout_of
 from fandle.web import address
@@ -68,3 +71,20 @@ def test_the_page_opens_on_any_layout(client: TestClient) -> None:
     assert client.get(snooker).status_code == 200
     bare = compare(client, layout={**CONTRACT_LAYOUT, "target": None})
     assert bare["schools"] == []
+
+
+def test_the_played_twin_is_the_solved_aim_next_to_the_count() -> None:
+    """Found from the count outwards, it is one of the aims the full search over the rails finds."""
+    layout = layout_of(CONTRACT_LAYOUT)
+    compared = 0
+    for found in all_counts(layout):
+        if not isinstance(found, Count):
+            continue
+        twin, solved = twin_of(layout, found), solve_kick(clear(layout), found.rails, found.stroke, with_chain=False)
+        if twin is None or twin.played is None or not isinstance(solved, Aim):
+            continue
+        full = [getattr(s.corrected, found.frame) for s in solved.solutions if s.fullness > 0.99]
+        if full:
+            assert min(abs(at - twin.played) for at in full) < 1e-4, found.method
+            compared += 1
+    assert compared >= 5

@@ -1,19 +1,25 @@
-"""Beside each count its exact twins: the mirror's mark and the played one, over the same rails with the same stroke."""
+"""Beside each count its exact twins: the mirror's mark and the played one, over the same rails with the same stroke.
 
+The played mark is looked for from the counted one outwards, so it is the same line and not another over these rails.
+"""
+
+import math
 from dataclasses import dataclass
 
-from fandle.core.aim import solve_kick
 from fandle.core.counts.base import Count
 from fandle.core.edit import clear
 from fandle.core.layout import Layout
-from fandle.core.solution import Aim
+from fandle.core.mirror import natural_direction
+from fandle.core.physics.search import root_near
+from fandle.core.question import ask
+from fandle.core.readout import marks
 
-FULLEST = 0.99  # a thinner hit is another line, not the twin of a count
+SAME_LINE = 2.0  # diamonds: a mark further away belongs to another line
 
 
 @dataclass(frozen=True)
 class Twin:
-    """Marks along the first rail in the count's own frame, diamonds; played None where only thinner hits are open."""
+    """Marks along the first rail in the count's own frame, diamonds; played None where no full hit is near."""
 
     counted: float
     mirror: float
@@ -21,11 +27,21 @@ class Twin:
 
 
 def twin_of(layout: Layout, count: Count) -> Twin | None:
-    """The twins of a count, other balls aside; None where even the mirror has no line."""
-    answer = solve_kick(clear(layout), count.rails, count.stroke, with_chain=False)
-    counted = getattr(count.aim, count.frame)
-    if not isinstance(answer, Aim):
+    """The twins of a count, other balls aside; None where the mirror has no line."""
+    alone, counted, table = clear(layout), getattr(count.aim, count.frame), layout.table
+    start, target = alone.metres(alone.cue), alone.metres(alone.require_target())
+    direction = natural_direction(table, count.rails, start, target, 0.0)
+    if direction is None:
         return None
-    full = [s for s in answer.solutions if s.fullness > FULLEST]
-    best = min(full or answer.solutions, key=lambda s: abs(getattr(s.corrected, count.frame) - counted))
-    return Twin(counted, getattr(best.mirror, count.frame), getattr(best.corrected, count.frame) if full else None)
+    mirror = getattr(marks(table, count.rails[0], start, direction), count.frame)
+    return Twin(counted, mirror, _played(alone, count, counted))
+
+
+def _played(layout: Layout, count: Count, counted: float) -> float | None:
+    """The mark of the full hit that lies next to the counted one."""
+    question = ask(layout, count.rails, None, 0.0)
+    direction = float(root_near(count.direction, 0.0, question.scene(layout.table, count.stroke)))
+    if math.isnan(direction):
+        return None
+    at: float = getattr(marks(layout.table, count.rails[0], question.start, direction), count.frame)
+    return at if abs(at - counted) < SAME_LINE else None
