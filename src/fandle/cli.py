@@ -12,8 +12,8 @@ from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer e
 from fandle.core.aim import solve_kick
 from fandle.core.bank import solve_bank
 from fandle.core.condition import CLOTHS, RUBBERS, condition_of, conditioned
-from fandle.core.counts.base import NoCount
-from fandle.core.counts.every import all_counts, counted
+from fandle.core.counts.base import Count, NoCount
+from fandle.core.counts.every import all_counts, counted, other_rails
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.instead import Instead, solve_instead
 from fandle.core.layout import Layout
@@ -197,7 +197,9 @@ def count(
     else:
         one = counted(method, table_layout, over, target, kind, pocket)
         found = [one]
-        _print(count_json(one)) if as_json else typer.echo(words.counts(found))
+        whole = over is None and kind == "kick"
+        others = other_rails(one, table_layout, target) if whole and isinstance(one, Count) else None
+        _print(count_json(one, others)) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
         raise typer.Exit(NO_ANSWER)
 

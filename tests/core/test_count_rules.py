@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from fandle.core.counts.base import Count, NoCount
-from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of
+from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, other_rails
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
@@ -126,9 +126,26 @@ def test_a_ball_in_the_way_is_told_and_on_which_leg() -> None:
     assert before.blocked == "the 2 is in the way before the far rail"
     assert after.blocked == "the 2 is in the way after the far rail"
     assert before.lands == free.lands == after.lands
+    assert (free.open, before.open, after.open) == (True, False, False)
     early = count("M1", lay((1.0, 1.6), (3.0, 1.66)), (FOOT,))
     assert isinstance(early, Count)
     assert early.blocked == "the 7 is met on the way to the foot rail already"
+    assert early.open
+
+
+def test_open_ways_are_chosen_before_blocked_ones() -> None:
+    """Snookered, the way up the table through the blocker lands best and is of no use."""
+    layout = lay((1.1, 0.55), (5.3, 0.5), Ball("2", 3.2, 0.5))
+    for method in ("M1", "M3", "M6"):
+        best = best_count(method, layout)
+        assert isinstance(best, Count)
+        assert best.open
+        others = other_rails(best, layout)
+        assert {c.rails for c in others} | {best.rails} <= set(orders_of(method))
+        assert best.rails not in {c.rails for c in others}
+        blocked = [c.lands.off_balls for c in others if not c.open]
+        assert method != "M1" or min(blocked) < best.lands.off_balls
+        assert [c.open for c in others] == sorted((c.open for c in others), reverse=True)
 
 
 def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:

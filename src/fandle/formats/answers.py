@@ -1,6 +1,7 @@
 """Answers: the JSON of simulate, aim and count, as the contract fixes it."""
 
 import math
+from collections.abc import Sequence
 from typing import Any, Literal
 
 from fandle.core.counts.base import Count, NoCount
@@ -151,6 +152,7 @@ class CountAnswer(Strict):
     stroke: StrokeAnswer
     lands: LandsAnswer
     in_the_way: str
+    others: list["CountAnswer"] | None = None
     pocket: str | None = None
     object_contact: ObjectContactAnswer | None = None
 
@@ -265,8 +267,8 @@ def aim_json(answer: Aim | Refusal) -> dict[str, Any]:
     }
 
 
-def count_json(count: Count | NoCount) -> dict[str, Any]:
-    """The answer of `count`."""
+def count_json(count: Count | NoCount, others: Sequence[Count] | None = None) -> dict[str, Any]:
+    """The answer of `count`. others: the same school over its other rails, where no rails were asked for."""
     head = {"method": count.method, "title": count.title, "rails": [r.value for r in count.rails]}
     if isinstance(count, NoCount):
         return {**head, "applies": False, "reason": count.reason}
@@ -288,6 +290,7 @@ def count_json(count: Count | NoCount) -> dict[str, Any]:
         },
         "in_the_way": count.blocked,
         **_contact_json(count),
+        **({} if others is None else {"others": [count_json(other) for other in others]}),
     }
 
 

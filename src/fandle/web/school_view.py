@@ -34,6 +34,7 @@ def _open(state: State, count: Count) -> dict[str, Any]:
     return {
         **count_json(count),
         "way": over(count.rails),
+        "open": count.open,
         "rails_text": rails_name(count.rails),
         "lead": lead,
         "result": result,

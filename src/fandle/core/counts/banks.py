@@ -54,7 +54,7 @@ def bank_count(
     ]
     good = [c for c in tried if isinstance(c, Count)]
     if good:
-        return min(good, key=lambda c: c.lands.off_balls)
+        return min(good, key=lambda c: (not c.open, c.lands.off_balls))
     why = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
     nowhere = f"no pair over the {rails_name(rails)} rail ends in {pocket}" if rails else f"no pair ends in {pocket}"
     return NoCount(m3.METHOD, m3.TITLE, rails or (), why or nowhere)
@@ -101,11 +101,12 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
         why = thin if cut > MOST_CUT else f"shooting {figure(at)}, {told}"
         return NoCount(m3.METHOD, m3.TITLE, rails, f"into {mouth.name}, {why}")
     steps, say = _told(view, mouth, n, shift, cut)
+    blocked = _blocker(layout, stroke, line, ball.id)
     return Count(
         m3.METHOD, m3.TITLE, rails, m3.numbers_of(view, zero, way, n, shift, at), steps, say, _adjust(shift), m3.FRAME,
         marks(table, rail, start, direction), line, stroke, lengths_of(table, stroke.speed), lands, run,
-        _blocker(layout, stroke, line, ball.id), mouth.name, potted,
-        ObjectContact(cut, (ghost[0] / table.diamond_x, ghost[1] / table.diamond_y)),
+        blocked=blocked, open=not blocked, pocket=mouth.name, potted=potted,
+        contact=ObjectContact(cut, (ghost[0] / table.diamond_x, ghost[1] / table.diamond_y)),
     )  # fmt: skip
 
 

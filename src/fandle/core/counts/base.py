@@ -54,7 +54,8 @@ class Draft:
 
 @dataclass(frozen=True)
 class Count:
-    """A count that applies. say: the sum in words; adjust: what to change, and when; blocked: what lies in its way.
+    """A count that applies. say: the sum in words; adjust: what to change, and when; blocked: what lies in its way;
+    open: no other ball does.
 
     Of a bank numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
     """
@@ -74,6 +75,7 @@ class Count:
     lands: Landing
     shot: Approach
     blocked: str = ""
+    open: bool = True
     pocket: str | None = None
     potted: bool = False
     contact: ObjectContact | None = None

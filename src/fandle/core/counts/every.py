@@ -1,5 +1,6 @@
 """All counts by name, and the best rails for each."""
 
+import math
 from collections.abc import Callable
 from dataclasses import replace
 from functools import lru_cache
@@ -45,7 +46,8 @@ def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | No
     """One method over one order of rails."""
     name, layout = known(method), layout.settled()
     ball = layout.require_target(target)
-    return _looked_at(layout, _tried(name, layout, rails, ball, beside=True), ball)
+    found = _tried(name, layout, rails, ball, beside=True)
+    return _looked_at(layout, found, ball) if isinstance(found, Count) else found
 
 
 def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
@@ -55,17 +57,36 @@ def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], target: st
 
 
 def best_count(method: str, layout: Layout, target: str | None = None, beside: bool = True) -> Count | NoCount:
-    """One method over whichever rails it lands best on. beside: offer neighbours of marks that a jaw spoils."""
+    """One method over the rails it lands best on, ways that are open before ways that are not.
+
+    beside: where it counts over none, offer neighbours of marks that a jaw spoils.
+    """
     name, layout = known(method), layout.settled()
     ball = layout.require_target(target)
     tried = [_tried(name, layout, rails, ball) for rails in orders_of(name)]
-    good = [c for c in tried if isinstance(c, Count)]
+    good = sorted((c for c in tried if isinstance(c, Count)), key=_landing)
     if good:
-        return _looked_at(layout, min(good, key=lambda c: c.lands.off_balls), ball)
+        looked = (_looked_at(layout, c, ball) for c in good)
+        first = next(looked)
+        return first if first.open else next((c for c in looked if c.open), first)
     if beside:
         tried = [_tried(name, layout, rails, ball, beside) for rails in orders_of(name)]
     reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
     return NoCount(name, TITLES[name], (), reasons)
+
+
+def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[Count]:
+    """The best count's school over all other rails it counts over: open ways first, then by landing."""
+    settled = layout.settled()
+    ball = settled.require_target(target)
+    tried = [_tried(best.method, settled, rails, ball) for rails in orders_of(best.method) if rails != best.rails]
+    looked = [_looked_at(settled, c, ball) for c in tried if isinstance(c, Count)]
+    return sorted(looked, key=lambda c: (not c.open, _landing(c)))
+
+
+def _landing(found: Count | NoCount) -> float:
+    """What counts are ranked by: ball widths off the target; those that do not apply come last."""
+    return found.lands.off_balls if isinstance(found, Count) else math.inf
 
 
 def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
@@ -103,12 +124,11 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     return ()
 
 
-def _looked_at(layout: Layout, found: Count | NoCount, ball: Ball) -> Count | NoCount:
+def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
     """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
-    if isinstance(found, NoCount):
-        return found
     adjust = m15.how_it_holds(layout, found, ball) if found.method == m15.METHOD else found.adjust
-    return replace(found, adjust=adjust, blocked=blocker(layout, found, ball.id))
+    blocked, is_open = blocker(layout, found, ball.id)
+    return replace(found, adjust=adjust, blocked=blocked, open=is_open)
 
 
 def counted(
@@ -144,4 +164,4 @@ def all_counts(
         found = [best_count(name, layout, target, beside=False) for name in METHODS]
     else:
         found = [counted(name, layout, rails, target, kind, pocket) for name in METHODS]
-    return sorted(found, key=lambda c: c.lands.off_balls if isinstance(c, Count) else float("inf"))
+    return sorted(found, key=_landing)

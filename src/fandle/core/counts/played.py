@@ -87,17 +87,20 @@ def _refused(
     return f"{told}; the neighbouring choice {figure(mark)} is open and lands {where}"
 
 
-def blocker(layout: Layout, count: Count, target: str) -> str:
-    """The ball that lies in the way of a count's mark, and on which leg; "" where none does."""
+def blocker(layout: Layout, count: Count, target: str) -> tuple[str, bool]:
+    """(what lies in the way of a count's mark and on which leg, "" where nothing does; is the way open?).
+
+    The target itself, met a rail too early, is told but leaves the way open.
+    """
     rails = count.rails
     way = approach(layout, count.stroke, count.direction, most_rails=len(rails) + 1)
     ball, done = way.first_ball, len(way.rails)
     if ball is None or done > len(rails) or (ball == target and done == len(rails)):
-        return ""
+        return "", True
     if ball == target:
-        return f"{spoken(ball)} is met on the way to the {rails[done]} rail already"
+        return f"{spoken(ball)} is met on the way to the {rails[done]} rail already", True
     leg = f"after the {rails[done - 1]} rail" if done else f"before the {rails[0]} rail"
-    return f"{spoken(ball)} is in the way {leg}"
+    return f"{spoken(ball)} is in the way {leg}", False
 
 
 def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, beside: bool = False) -> Count | NoCount:

@@ -71,7 +71,7 @@ async function favour(school) {
 }
 
 function row(school) {
-  const miss = school.lands.off_balls >= 1;
+  const miss = school.lands.off_balls >= 1 || !school.open;
   const button = html("button", { type: "button", class: `school${miss ? " miss" : ""}`, "data-method": school.method, "aria-pressed": String(shown()?.method === school.method) },
     html("span", { class: "title" }, `${school.title}${school.method === answer.favourite ? " · yours" : ""}`),
     html("span", { class: "lands" }, school.verdict.where),
