@@ -41,7 +41,8 @@ def count(view: View) -> Draft | str:
     if n is None:
         return f"no track of {figure(LEAST, 0)} to {figure(MOST, 0)} passes through the cue ball"
     around = n > 10 * zero
-    numbers = [RailNumber(Rail.NEAR, zero, "0", "zero"), RailNumber(Rail.FAR, zero - n / 20, figure(n / 2, 1), "aim")]
+    half = figure(round(n, 1) / 2)  # of the number as it is written
+    numbers = [RailNumber(Rail.NEAR, zero, "0", "zero"), RailNumber(Rail.FAR, zero - n / 20, half, "aim")]
     where, at = (Rail.HEAD, n / 10 - zero) if around else (Rail.NEAR, zero - n / 10)
     numbers.append(RailNumber(where, at, figure(n, 1), "cue"))
     for k in range(1, 8):
@@ -51,7 +52,7 @@ def count(view: View) -> Draft | str:
             numbers.append(RailNumber(Rail.FAR, zero - k, str(10 * k)))
     steps = (halved(n, 1),)
     say = (
-        f"Zero is {ball}; the track of {figure(n, 1)} passes through the cue ball. Sight {figure(n / 2, 1)} on the "
+        f"Zero is {ball}; the track of {figure(n, 1)} passes through the cue ball. Sight {half} on the "
         f"{view.name(Rail.FAR)} rail, {figure(n / 20)} diamonds from opposite {ball}."
     )
     far_out = n > CORNER
