@@ -148,6 +148,19 @@ def test_open_ways_are_chosen_before_blocked_ones() -> None:
         assert [c.open for c in others] == sorted((c.open for c in others), reverse=True)
 
 
+def test_the_side_of_the_ball_is_seen_along_the_last_leg() -> None:
+    """Over far towards foot a long ball passes on the target's left as it comes down, a short one on its right."""
+    for target, side in (((5.4, 1.6), "long"), ((5.4, 1.25), "short")):
+        method = "M3" if side == "long" else "M2"
+        found = count(method, lay((1.3, 1.2), target), (FAR,))
+        assert isinstance(found, Count)
+        assert found.lands.side == side
+        assert found.lands.met == ("left" if side == "long" else "right")
+    exact = count("M19", lay((2.0, 1.5), (2.0, 1.0)), (FOOT, FAR, HEAD, NEAR))
+    assert isinstance(exact, Count)
+    assert exact.lands.met == "full"
+
+
 def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:
     for method in ("M1", "M6", "M8"):
         found = count(method, lay((2.0, 3.91), (5.0, 1.0)), (FAR,))

@@ -8,6 +8,7 @@ from dataclasses import fields, replace
 import pytest
 
 from fandle.core.condition import conditioned
+from fandle.core.counts.banks import bank_count
 from fandle.core.counts.base import Count
 from fandle.core.counts.every import METHODS, count, plain_count
 from fandle.core.errors import BadInputError
@@ -112,6 +113,15 @@ def test_a_map_leaves_out_places_where_no_ball_can_lie() -> None:
     target = page.example.require_target()
     assert placed(page.example, target.x, target.y) is None
     assert placed(page.example, 4.0, -0.2) is None
+
+
+def test_the_bank_of_a_page_counts_and_drops() -> None:
+    banked = {page.method: page.bank for page in PAGES if page.bank is not None}
+    assert set(banked) == {"M3"}
+    example = banked["M3"]
+    found = bank_count(example.layout, example.rails, pocket=example.pocket)
+    assert isinstance(found, Count)
+    assert found.potted
 
 
 def test_the_condition_of_the_table_is_played() -> None:

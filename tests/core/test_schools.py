@@ -82,6 +82,8 @@ def test_counts_turn_with_the_table(method: str, turn: Turn) -> None:
     assert b.stroke.side == turn.hand * a.stroke.side
     assert b.lands.off_diamonds == pytest.approx(a.lands.off_diamonds, abs=1e-6)
     assert b.lands.side == a.lands.side
+    mirrored = {"left": "right", "right": "left", "full": "full"}
+    assert b.lands.met == (a.lands.met if turn.hand > 0 else mirrored[a.lands.met])
     assert len(b.numbers) == len(a.numbers)
     for one, other in zip(a.numbers, b.numbers, strict=True):
         assert (other.rail, other.at) == (turn.rail(one.rail), pytest.approx(turn.at(one.rail, one.at), abs=1e-9))

@@ -35,6 +35,15 @@ def test_the_index_leads_to_every_page(client: TestClient) -> None:
     assert "Equal angles →" not in client.get("/handbook/M1").text
 
 
+def test_the_halving_counts_bank_is_a_click_away(client: TestClient) -> None:
+    text = client.get("/handbook/M3").text
+    href = text.partition('<a href="/?')[2].partition('"')[0].replace("&amp;", "&")
+    page = client.get(f"/?{href}").text
+    assert "kind=bank" in href
+    assert "Of the natural pairs that end in side-near" in page
+    assert "A bank counted so" not in client.get("/handbook/M4").text
+
+
 def test_an_unknown_school_leads_back_to_the_index(client: TestClient) -> None:
     reply = client.get("/handbook/M42")
     assert reply.status_code == 404

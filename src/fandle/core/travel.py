@@ -13,6 +13,14 @@ from fandle.core.table import Table
 
 def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
     """Least distance in metres between a path and the point (x, y) in metres; inf without path."""
+    return abs(passing(table, pieces, x, y))
+
+
+def passing(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
+    """Least distance in metres of a path from (x, y), positive where it passes on that point's right.
+
+    Right as seen along the path's travel; inf without path.
+    """
     sx, sy = table.diamond_x, table.diamond_y
     least = math.inf
     for q in pieces:
@@ -24,7 +32,11 @@ def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
         ax = 2 * (q.start[0] - 2 * q.control[0] + q.end[0]) * sx / q.lasts**2
         ay = 2 * (q.start[1] - 2 * q.control[1] + q.end[1]) * sy / q.lasts**2
         t = nearest_time(dx, dy, vx, vy, ax, ay, q.lasts)
-        least = min(least, math.hypot(dx + t * (vx + ax * t / 2), dy + t * (vy + ay * t / 2)))
+        px, py = dx + t * (vx + ax * t / 2), dy + t * (vy + ay * t / 2)
+        away = math.hypot(px, py)
+        if away < abs(least):
+            turn = (vx + ax * t) * py - (vy + ay * t) * px  # positive: the path lies left of the point
+            least = math.copysign(away, -turn)
     return least
 
 

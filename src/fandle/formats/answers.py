@@ -133,6 +133,7 @@ class LandsAnswer(Strict):
     off_diamonds: Number
     off_balls: Number
     side: Literal["short", "long", "on"]
+    met: Literal["left", "right", "full"]
 
 
 class CountAnswer(Strict):
@@ -287,6 +288,7 @@ def count_json(count: Count | NoCount, others: Sequence[Count] | None = None) ->
             "off_diamonds": count.lands.off_diamonds,
             "off_balls": count.lands.off_balls,
             "side": count.lands.side,
+            "met": count.lands.met,
         },
         "in_the_way": count.blocked,
         **_contact_json(count),

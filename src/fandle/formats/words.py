@@ -68,17 +68,14 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
             continue
         lands = c.lands
         off = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-        blocks.append(
-            "\n".join(
-                [
-                    f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
-                    *c.steps,
-                    c.say,
-                    f"lands {off}",
-                    *([c.blocked] if c.blocked else []),
-                ]
-            )
-        )
+        met = "" if lands.met == "full" else f", on the {lands.met}"
+        lines = [
+            f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
+            *c.steps,
+            c.say,
+            f"lands {off}, {lands.off_balls:.2f} ball widths off{met}",
+        ]
+        blocks.append("\n".join([*lines, c.blocked] if c.blocked else lines))
     return "\n\n".join(blocks)
 
 

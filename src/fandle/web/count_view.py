@@ -63,5 +63,6 @@ def verdict(found: Count) -> dict[str, str]:
     if found.pocket is not None:
         return {"where": where, "what": "it drops" if found.potted else "it does not drop"}
     if lands.off_balls < 1.0:
-        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full"}
-    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths"}
+        side = "" if lands.met == "full" else f", on its {lands.met}"
+        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full{side}"}
+    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths, past its {lands.met}"}

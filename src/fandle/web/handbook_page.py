@@ -23,7 +23,7 @@ from fandle.store.log import preference
 from fandle.web import address
 from fandle.web.api import FAULTS, Scene, scene_layout
 from fandle.web.drawing import drawing
-from fandle.web.handbook_view import curves_json, index, rivals, spots_json
+from fandle.web.handbook_view import bank_href, curves_json, index, rivals, spots_json
 from fandle.web.known import shelf_of
 from fandle.web.pages import table_choices
 from fandle.web.school_view import told
@@ -89,6 +89,7 @@ def school_page(method: str, request: Request) -> HTMLResponse:
     place = names.index(page.method)
     context = {
         "page": page,
+        "bank": bank_href(page),
         "fault": fault,
         "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),

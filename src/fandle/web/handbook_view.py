@@ -11,7 +11,9 @@ from fandle.core.handbook.page import Page
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
 from fandle.core.readout import over
+from fandle.core.stroke import Stroke
 from fandle.core.table import Table
+from fandle.core.units import default_speed
 from fandle.web import address
 from fandle.web.count_view import sum_of, verdict
 from fandle.web.drawing import diamonds_mm, path
@@ -51,6 +53,16 @@ def _entry(page: Page) -> Entry:
         path(table, found.shot.pieces) if isinstance(found, Count) else "",
         diamonds_mm(table, (layout.cue.x, layout.cue.y)), diamonds_mm(table, (target.x, target.y)),
     )  # fmt: skip
+
+
+def bank_href(page: Page) -> str:
+    """Where a school's bank is looked at in the Table room; "" for a school that counts none."""
+    if page.bank is None:
+        return ""
+    layout = page.bank.layout
+    stroke = Stroke(default_speed(layout.table))
+    state = address.State(layout, stroke, page.bank.rails, page.method, kind="bank", pocket=page.bank.pocket)
+    return f"{address.TABLE_ROOM}?{address.write(state)}"
 
 
 def rivals(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> list[dict[str, Any]]:

@@ -32,11 +32,15 @@ class RailNumber:
 
 @dataclass(frozen=True)
 class Landing:
-    """Where a count's own aim lands: diamonds off (≥ 0) and on which side, ball diameters off."""
+    """Where a count's own aim lands: diamonds off (≥ 0), short or long, ball diameters off.
+
+    met: which side of the ball it passes, as seen along the last leg, "left" or "right"; "full" within FULL.
+    """
 
     off_diamonds: float
     off_balls: float
     side: str
+    met: str
 
 
 @dataclass(frozen=True)

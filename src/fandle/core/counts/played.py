@@ -10,10 +10,11 @@ from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.readout import direction_to, marks, over
 from fandle.core.stroke import Stroke
-from fandle.core.travel import crosses, nearest
+from fandle.core.travel import crosses, passing
 from fandle.core.units import lengths_of
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
+FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 FROZEN = 0.002  # diamonds, half a millimetre: a cue ball this near to a rail has no way into it
 NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
 NEXT = 0.05  # diamonds from one to the next
@@ -28,7 +29,8 @@ def landing(
     """
     last, table = rails[-1], layout.table
     leg = [q for q in shot.pieces if q.leg == len(rails)]
-    near = nearest(table, leg, goal[0] * table.diamond_x, goal[1] * table.diamond_y)
+    past = passing(table, leg, goal[0] * table.diamond_x, goal[1] * table.diamond_y)
+    near, flank = abs(past), "right" if past > 0.0 else "left"
     carry = (
         arrived or not ended(shot) or near < 2 * table.ball_radius
     )  # a target hanging at a jaw is met before the jaw is
@@ -38,7 +40,8 @@ def landing(
     at, travel = met
     off = (at - last.along(*goal)) * travel
     side = "on" if abs(off) < ON else ("long" if off > 0 else "short")
-    return Landing(abs(off), near / (2 * table.ball_radius), side)
+    off_balls = near / (2 * table.ball_radius)
+    return Landing(abs(off), off_balls, side, "full" if off_balls < FULL else flank)
 
 
 def ended(shot: Approach) -> bool:

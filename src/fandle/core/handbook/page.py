@@ -4,6 +4,7 @@ import tomllib
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from fandle.core.counts.every import METHODS, TITLES, known
 from fandle.core.glossary import WORDS
@@ -11,9 +12,19 @@ from fandle.core.layout import Ball, Layout
 from fandle.core.pocket import Point
 from fandle.core.rails import Rail, parse_rails
 from fandle.core.standards import standard_table, usual_game
+from fandle.core.table import Table
 
 HERE = Path(__file__).parent / "pages"
 TARGETS = {"snooker": "red1", "three-cushion": "red"}  # any other game: the 7
+
+
+@dataclass(frozen=True)
+class BankExample:
+    """A layout on which the school counts a bank."""
+
+    layout: Layout
+    rails: tuple[Rail, ...]
+    pocket: str
 
 
 @dataclass(frozen=True)
@@ -40,6 +51,7 @@ class Page:
     example: Layout
     rails: tuple[Rail, ...]
     sweep: tuple[Point, Point]
+    bank: BankExample | None
 
 
 @cache
@@ -47,22 +59,28 @@ def page_of(method: str) -> Page:
     """A school's page; BadInputError for a school nobody knows."""
     name = known(method)
     data = tomllib.loads((HERE / f"{name.lower()}.toml").read_text(encoding="utf-8"))
-    example, words = data.pop("example"), {**data, "rivals": tuple(data["rivals"])}
+    example, bank = data.pop("example"), data.pop("bank", None)
+    words = {**data, "rivals": tuple(data["rivals"])}
     table = standard_table(example["table"])
-    game = usual_game(table)
-    target = TARGETS.get(game, "7")
-    balls = (Ball("cue", *example["cue"]), Ball(target, *example["target"]))
     a, b = example["sweep"]
     return Page(
         method=name,
         title=TITLES[name],
         line=WORDS[name],
-        example=Layout(table, game, balls, target),
+        example=_laid(table, example),
+        bank=None if bank is None else BankExample(_laid(table, bank), parse_rails(bank["rails"]), bank["pocket"]),
         rails=parse_rails(example["rails"]),
         sweep=((a[0], a[1]), (b[0], b[1])),
         counted=words.pop("counted", False),
         **words,
     )
+
+
+def _laid(table: Table, places: dict[str, Any]) -> Layout:
+    """A cue ball and a target laid on a table."""
+    game = usual_game(table)
+    target = TARGETS.get(game, "7")
+    return Layout(table, game, (Ball("cue", *places["cue"]), Ball(target, *places["target"])), target)
 
 
 def all_pages() -> list[Page]:
