@@ -12,7 +12,7 @@ from fandle.core.counts.banks import bank_count
 from fandle.core.counts.base import Count
 from fandle.core.counts.every import METHODS, count, plain_count
 from fandle.core.errors import BadInputError
-from fandle.core.handbook.holds import by_cloth, by_pace, column, columns, placed, signed, swept
+from fandle.core.handbook.holds import by_cloth, by_pace, column, columns, placed, swept
 from fandle.core.handbook.page import HERE, Page, all_pages, page_of
 from fandle.core.standards import standard_table
 
@@ -66,7 +66,7 @@ def test_curves_are_the_counts_own_landings(page: Page) -> None:
     for (at, there, counted), dot in zip(found, cloth[0].dots, strict=True):
         again = plain_count(page.method, there, page.rails)
         assert isinstance(again, Count)
-        assert (dot.at, dot.off) == (at, signed(again.lands))
+        assert (dot.at, dot.off) == (at, again.lands.off)
         assert dot.hit == (counted.lands.off_balls < 1.0)
     assert cloth[0].worst == max(abs(dot.off) for dot in cloth[0].dots)
 
@@ -105,7 +105,7 @@ def test_a_map_covers_the_bed() -> None:
     assert there is not None
     again = plain_count("M3", there, page.rails)
     assert isinstance(again, Count)
-    assert one.off == signed(again.lands)
+    assert one.off == again.lands.off
 
 
 def test_a_map_leaves_out_places_where_no_ball_can_lie() -> None:
@@ -131,4 +131,15 @@ def test_the_condition_of_the_table_is_played() -> None:
     assert isinstance(a, Count)
     assert isinstance(b, Count)
     assert a.aim == b.aim
-    assert signed(b.lands) < signed(a.lands)  # damp and soft: short
+    assert b.lands.off < a.lands.off  # damp and soft: short
+
+
+def test_a_landing_keeps_its_sign_where_it_counts_as_on() -> None:
+    """A curve must not jump to the long side only because it comes near."""
+    page = page_of("M9")
+    dots = by_cloth(page, page.example, page.rails)[0].dots
+    assert any(-0.05 < dot.off < 0.0 for dot in dots)
+    found = plain_count("M14", page_of("M14").example, page_of("M14").rails)
+    assert isinstance(found, Count)
+    assert found.lands.off_diamonds == abs(found.lands.off) < 0.05
+    assert found.lands.side == "on"

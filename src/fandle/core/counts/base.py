@@ -16,6 +16,7 @@ from fandle.core.readout import Marks
 from fandle.core.solution import ObjectContact
 from fandle.core.stroke import Stroke
 
+ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
 SCAN = 60  # steps in which the track through the cue ball is looked for
 
@@ -32,15 +33,24 @@ class RailNumber:
 
 @dataclass(frozen=True)
 class Landing:
-    """Where a count's own aim lands: diamonds off (≥ 0), short or long, ball diameters off.
+    """Where a count's own aim lands. off: diamonds, long positive; off_balls: ball diameters.
 
     met: which side of the ball it passes, as seen along the last leg, "left" or "right"; "full" within FULL.
     """
 
-    off_diamonds: float
+    off: float
     off_balls: float
-    side: str
     met: str
+
+    @property
+    def off_diamonds(self) -> float:
+        """Diamonds off, ≥ 0."""
+        return abs(self.off)
+
+    @property
+    def side(self) -> str:
+        """Short, long, or on."""
+        return "on" if abs(self.off) < ON else ("long" if self.off > 0 else "short")
 
 
 @dataclass(frozen=True)

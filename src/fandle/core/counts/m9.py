@@ -4,7 +4,7 @@ For a cue ball close to the cushion, where its own end of the line is hard to se
 the nose. Common practice, no published source.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, added, figure
 from fandle.core.counts.hands import HandStep, finger, ghost, on, remember, shaft, sight
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
@@ -22,12 +22,13 @@ def count(view: View) -> Draft | str:
     target, rail, ball = view.target, view.rail, spoken(view.target.id)
     at = view.mirror_mark()
     back = view.along(target) - at
-    mark, marks = figure(view.shown(rail, at)), view.layout.table.marks
+    marks = view.layout.table.marks
     numbers = (
         RailNumber(rail, view.along(target), "0", "zero"),
         RailNumber(rail, at, figure(back), "aim"),
     )
-    steps = (f"{figure(view.shown(rail, view.along(target)))} less {figure(back)} on its side = {mark}",)
+    place = view.shown(rail, view.along(target))
+    steps = (added(place, view.shown(rail, at) - place),)
     say = (
         f"Stand behind {ball} and look at the cue ball in the {view.name(rail)} rail as in a mirror: it shows "
         f"{figure(back)} {marks} from opposite {ball}. Remember that mark, go round, and shoot at it."

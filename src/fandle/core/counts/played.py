@@ -13,7 +13,6 @@ from fandle.core.stroke import Stroke
 from fandle.core.travel import crosses, passing
 from fandle.core.units import lengths_of
 
-ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 FROZEN = 0.002  # diamonds, half a millimetre: a cue ball this near to a rail has no way into it
 NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
@@ -39,9 +38,8 @@ def landing(
         return None
     at, travel = met
     off = (at - last.along(*goal)) * travel
-    side = "on" if abs(off) < ON else ("long" if off > 0 else "short")
     off_balls = near / (2 * table.ball_radius)
-    return Landing(abs(off), off_balls, side, "full" if off_balls < FULL else flank)
+    return Landing(off, off_balls, "full" if off_balls < FULL else flank)
 
 
 def ended(shot: Approach) -> bool:

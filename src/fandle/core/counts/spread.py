@@ -54,7 +54,7 @@ def spread(layout: Layout, rails: tuple[Rail, ...], target: Ball, stroke: Stroke
         line = float(root_near(at_spot, 0.0, ask(moved, rails, target.id, 0.0).scene(table, stroke)))
         if found is None or math.isnan(line):
             continue
-        lands.append(found.off_diamonds * (-1.0 if found.side == "short" else 1.0))
+        lands.append(found.off)
         places.append(sx + (y - sy) / math.tan(line))
     if len(places) < 2:
         return None

@@ -46,11 +46,6 @@ class Curve:
         return max((abs(dot.off) for dot in self.dots), default=0.0)
 
 
-def signed(lands: Landing) -> float:
-    """Diamonds off, long positive."""
-    return -lands.off_diamonds if lands.side == "short" else lands.off_diamonds
-
-
 def placed(layout: Layout, x: float, y: float) -> Layout | None:
     """The layout with its cue ball at (x, y); None where no ball can lie."""
     try:
@@ -108,7 +103,7 @@ def _replayed(layout: Layout, found: Count, more: float) -> Landing | None:
 
 
 def _dot(at: float, lands: Landing) -> Dot:
-    return Dot(at, signed(lands), lands.off_balls < 1.0)
+    return Dot(at, lands.off, lands.off_balls < 1.0)
 
 
 @dataclass(frozen=True)
@@ -138,6 +133,6 @@ def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> It
             continue
         found = plain_count(method, there, rails)
         if isinstance(found, Count):
-            yield Spot(x, y, signed(found.lands), found.lands.off_balls)
+            yield Spot(x, y, found.lands.off, found.lands.off_balls)
         else:
             yield Spot(x, y, None, 0.0)

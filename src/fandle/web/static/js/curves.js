@@ -6,7 +6,7 @@ const WIDE = 460;
 const HIGH = 210;
 const LEFT = 44;
 const RIGHT = 92; // room for the curves' names
-const TOP = 12;
+const TOP = 20;
 const BOTTOM = 40;
 const STEPS = [0.1, 0.25, 0.5, 1, 2];
 
@@ -37,7 +37,7 @@ export function drawCurves(element, curves, axis) {
     parts.push(svg("path", { class: k === 0 ? "axis nought" : "axis", d: `M${LEFT} ${at}H${WIDE - RIGHT}` }));
     parts.push(svg("text", { class: "tick", x: LEFT - 6, y: at, "text-anchor": "end" }, k === 0 ? "on" : String(Math.abs(k * step))));
   }
-  parts.push(svg("text", { class: "way", x: LEFT + 6, y: y(most) + 5 }, "long"), svg("text", { class: "way", x: LEFT + 6, y: y(-most) - 6 }, "short"));
+  parts.push(svg("text", { class: "way", x: 4, y: 8 }, "long"), svg("text", { class: "way", x: 4, y: HIGH - BOTTOM + 15 }, "short"));
   const unit = high - low > 12 ? 10 : high - low > 2.5 ? 1 : 0.5;
   for (let at = Math.ceil(low / unit) * unit; at <= high + 1e-9; at += unit) {
     parts.push(svg("path", { class: "axis-tick", d: `M${x(at)} ${HIGH - BOTTOM}v5` }), svg("text", { class: "tick", x: x(at), y: HIGH - BOTTOM + 15, "text-anchor": "middle" }, String(at)));
