@@ -95,6 +95,19 @@ def test_sums_add_up_as_they_are_written(cue: tuple[float, float], target: tuple
             assert left == pytest.approx(right, abs=0.0051), found.steps
 
 
+def test_schools_without_numbers_give_contact_marks_with_angles() -> None:
+    """M1, M9, M12, M13, M19: a mark a rail, its angles as the label, and steps that name them (contract)."""
+    layout = lay((1.3, 1.2), (5.4, 1.6))
+    ways = {"M1": (FAR,), "M9": (FAR,), "M12": (FAR, FOOT), "M13": (FAR, FOOT), "M19": (FOOT, FAR, HEAD, NEAR)}
+    for method, rails in ways.items():
+        found = count(method, layout, rails)
+        assert isinstance(found, Count), found
+        assert [n.rail for n in found.numbers] == list(rails), method
+        assert all(re.fullmatch(r"\d+°( \d+°)?", n.label) for n in found.numbers), method
+        assert "in " in found.steps[0]
+        assert "out " in found.steps[0]
+
+
 def test_a_jaw_is_told_with_the_neighbouring_choice() -> None:
     """M7, as the trade has it: where the mark is a jaw, say so and offer the neighbour."""
     found = count("M7", lay((2.1, 0.6), (5.9, 0.6)), (FAR,))

@@ -4,6 +4,7 @@ A method is a module with METHOD, TITLE, ORDERS and `count`. It is written once,
 in ORDERS and a target that lies further on; the layout is turned to that, and the answer turned back.
 """
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -160,6 +161,12 @@ class View:
     def radius(self) -> float:
         """The ball's radius in diamonds square to the first rail."""
         return self.ball_across(self.rail)
+
+    def angle(self, at: float) -> float:
+        """Degrees from the first rail at which the cue ball's line comes to a mark on its nose."""
+        table, rail = self.layout.table, self.rail
+        along, across = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
+        return math.degrees(math.atan2(self.off(self.cue) * across, abs(at - self.along(self.cue)) * along))
 
     @property
     def whole(self) -> float:

@@ -7,7 +7,7 @@ with this stroke on a table of this size in standard condition, meets the target
 import math
 
 from fandle.core.approach import approach
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View
 from fandle.core.layout import spoken
 from fandle.core.physics.search import root_near
 from fandle.core.question import ask
@@ -37,11 +37,14 @@ def count(view: View) -> Draft | str:
     met = [ev for ev in shot.events if ev.rail is not None and ev.in_deg is not None and ev.out_deg is not None]
     if tuple(ev.rail for ev in met[: len(view.rails)]) != view.rails:
         return "played out, the line runs into a pocket on its way"
-    mark = figure(view.shown(view.rail, at))
-    numbers = [RailNumber(view.rail, at, mark, "aim")]
-    numbers += [
-        RailNumber(rail, rail.along(ev.x, ev.y), f"{ev.out_deg:.0f}°", "zero")
-        for rail, ev in zip(view.rails[1:], met[1:], strict=False)
+    numbers = [
+        RailNumber(
+            rail,
+            at if k == 0 else rail.along(ev.x, ev.y),
+            f"{ev.in_deg:.0f}° {ev.out_deg:.0f}°",
+            "zero" if k else "aim",
+        )
+        for k, (rail, ev) in enumerate(zip(view.rails, met, strict=False))
     ]
     steps = tuple(
         f"{view.name(rail)}: in {ev.in_deg:.0f}°, out {ev.out_deg:.0f}°"

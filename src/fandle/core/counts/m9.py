@@ -23,12 +23,10 @@ def count(view: View) -> Draft | str:
     at = view.mirror_mark()
     back = view.along(target) - at
     marks = view.layout.table.marks
-    numbers = (
-        RailNumber(rail, view.along(target), "0", "zero"),
-        RailNumber(rail, at, figure(back), "aim"),
-    )
+    angle = view.angle(at)
+    numbers = (RailNumber(rail, at, f"{angle:.0f}°", "aim"),)
     place = view.shown(rail, view.along(target))
-    steps = (added(place, view.shown(rail, at) - place),)
+    steps = (f"seen from {ball}: in {angle:.0f}° = out {angle:.0f}°", added(place, view.shown(rail, at) - place))
     say = (
         f"Stand behind {ball} and look at the cue ball in the {view.name(rail)} rail as in a mirror: it shows "
         f"{figure(back)} {marks} from opposite {ball}. Remember that mark, go round, and shoot at it."
