@@ -1,6 +1,6 @@
 """A count played: turned back to the real table, its own aim with its own stroke, and where that lands."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from fandle.core.approach import Approach, approach
 from fandle.core.counts.base import Count, Draft, Landing, NoCount, View, figure
@@ -60,32 +60,32 @@ def astray(shot: Approach, rails: tuple[Rail, ...], target: str) -> str:
     return f"the ball would {into_pocket(last) + ',' if last.pocket else 'stop'} {there}"
 
 
-def _neighbour(
-    layout: Layout, rails: tuple[Rail, ...], at: float, frame: str, stroke: Stroke, goal: Point
-) -> tuple[float, Landing] | None:
-    """The mark nearest to one that cannot be played from which the ball does come to `goal`."""
-    for k in range(1, NEIGHBOURS + 1):
-        for mark in (at - k * NEXT, at + k * NEXT):
-            if 0.0 <= mark <= rails[0].diamonds:
-                direction = direction_to(layout.table, rails[0], layout.metres(layout.cue), mark, frame)
-                shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-                lands = landing(layout, rails, goal, shot)
+@dataclass(frozen=True)
+class _Aiming:
+    """Who aims at what over which rails, with which stroke; the mark itself is left open."""
+
+    layout: Layout
+    rails: tuple[Rail, ...]
+    frame: str
+    stroke: Stroke
+    goal: Point
+
+    def play(self, at: float) -> tuple[float, Approach, Landing | None]:
+        """(direction, way, landing) of the mark `at`, other balls aside."""
+        layout, rails = self.layout, self.rails
+        direction = direction_to(layout.table, rails[0], layout.metres(layout.cue), at, self.frame)
+        shot = approach(layout, self.stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+        return direction, shot, landing(layout, rails, self.goal, shot)
+
+    def neighbour(self, at: float) -> str:
+        """The mark next to one that a jaw spoils from which the ball does arrive, in words; "" where none is near."""
+        for k in range(1, NEIGHBOURS + 1):
+            for mark in (at - k * NEXT, at + k * NEXT):
+                lands = self.play(mark)[2] if 0.0 <= mark <= self.rails[0].diamonds else None
                 if lands is not None:
-                    return mark, lands
-    return None
-
-
-def _refused(
-    layout: Layout, rails: tuple[Rail, ...], at: float, frame: str, stroke: Stroke, goal: Point, why: str, jaw: bool
-) -> str:
-    """Why a mark cannot be played; where a jaw is the reason, the neighbouring choice with it."""
-    told = f"shooting {figure(at)}, {why}"
-    beside = _neighbour(layout, rails, at, frame, stroke, goal) if jaw else None
-    if beside is None:
-        return told
-    mark, lands = beside
-    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-    return f"{told}; the neighbouring choice {figure(mark)} is open and lands {where}"
+                    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+                    return f"; the neighbouring choice {figure(mark)} is open and lands {where}"
+        return ""
 
 
 def blocker(layout: Layout, count: Count, target: str) -> tuple[str, bool]:
@@ -111,23 +111,25 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
     """
     turn, table, target = view.turn, layout.table, layout.ball(view.target.id)
     rails = tuple(turn.rail(rail) for rail in view.rails)
-    at, frame, goal = turn.at(view.rail, draft.at), draft.frame, (target.x, target.y)
+    at = turn.at(view.rail, draft.at)
+
+    def no(reason: str) -> NoCount:
+        return NoCount(method, title, rails, reason)
+
     if not 0.0 <= at <= rails[0].diamonds:
-        return NoCount(method, title, rails, f"the sum leads off the {rails[0]} rail, to {figure(at)}")
+        return no(f"the sum leads off the {rails[0]} rail, to {figure(at)}")
     if view.off(view.cue) <= view.radius + FROZEN:
-        why = f"the cue ball lies against the {rails[0]} rail: it cannot be played over it"
-        return NoCount(method, title, rails, why)
-    direction = direction_to(table, rails[0], layout.metres(layout.cue), at, frame)
+        return no(f"the cue ball lies against the {rails[0]} rail: it cannot be played over it")
     stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
-    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-    lands = landing(layout, rails, goal, shot)
+    aiming = _Aiming(layout, rails, draft.frame, stroke, (target.x, target.y))
+    direction, shot, lands = aiming.play(at)
     if lands is None:
-        why, jaw = astray(shot, rails, spoken(target.id)), bool(shot.events) and shot.events[-1].pocket is not None
-        told = _refused(layout, rails, at, frame, stroke, goal, why, beside and jaw)
-        return NoCount(method, title, rails, told)
+        jaw = bool(shot.events) and shot.events[-1].pocket is not None
+        other = aiming.neighbour(at) if beside and jaw else ""
+        return no(f"shooting {figure(at)}, {astray(shot, rails, spoken(target.id))}{other}")
     numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
     return Count(
-        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, frame,
+        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, draft.frame,
         marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
         lengths_of(table, stroke.speed), lands, shot,
     )  # fmt: skip
