@@ -300,6 +300,19 @@ def test_m17_returns_as_the_default_table_does() -> None:
     assert max(landings("M17", (FOOT, FAR, NEAR), places)) <= 0.75
 
 
+def test_m17_says_which_way_full_side_runs_on_this_table() -> None:
+    """About a diamond short on the default table, the other way on a slick one (trade, common practice)."""
+    found = counted("M17", (FOOT, FAR, NEAR), (6.0, 0.09), (0.12, 1.1))
+    assert "short on this table" in found.adjust
+    assert "away from the 1-corner" in found.adjust
+    off = float(found.adjust.partition("lands ")[2].split()[0])
+    assert 0.5 < off < 1.5
+    slick = replace(POOL, name="slick", cushion_friction=0.12)
+    other = counted("M17", (FOOT, FAR, NEAR), (5.0, 0.09), (0.12, 1.9), slick)
+    assert "long on this table" in other.adjust
+    assert "towards the 1-corner" in other.adjust
+
+
 def test_m19_is_played_not_counted() -> None:
     found = counted("M19", *SAMPLES["M19"])
     assert found.lands.off_balls < 1.0

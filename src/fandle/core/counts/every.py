@@ -126,7 +126,8 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
 
 def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
     """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
-    adjust = m15.how_it_holds(layout, found, ball) if found.method == m15.METHOD else found.adjust
+    tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
+    adjust = found.adjust if tell is None else tell(layout, found, ball)
     blocked, is_open = blocker(layout, found, ball.id)
     return replace(found, adjust=adjust, blocked=blocked, open=is_open)
 

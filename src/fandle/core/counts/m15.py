@@ -57,7 +57,7 @@ def count(view: View) -> Draft | str:
     return Draft(at, "nose", Stroke(m14.SPEED, m14.RUNNING, m14.FOLLOW), numbers, steps, say, adjust)
 
 
-def how_it_holds(layout: Layout, found: Count, target: Ball) -> str:
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
     """What to adjust, with how well the lines of the cue ball's neighbourhood really meet at the spot."""
     table, rail = layout.table, found.rails[0]
     along = crossing(table, rail, layout.metres(layout.cue), found.direction, -BEYOND * table.diamond_y)

@@ -6,17 +6,23 @@ equal count. Right with about 0.3 R of side; with full side it comes back short,
 number away from the 1-corner. Common practice, no published source. A low-percentage shot.
 """
 
+import math
+from dataclasses import replace
+
 import numpy as np
 
+from fandle.core.approach import approach
 from fandle.core.counts import m11
-from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, added, figure
-from fandle.core.layout import spoken
+from fandle.core.counts.base import ON_RAIL, Count, Draft, RailNumber, View, added, figure
+from fandle.core.counts.played import landing
+from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.stroke import Stroke
 
 METHOD = "M17"
 TITLE = "Equal count, one further"
 ORDERS = ((Rail.FOOT, Rail.FAR, Rail.NEAR),)
+FULL = 0.45  # radii: as much side as is safe
 SPEED, RUNNING = 3.5, -0.3  # a rail further than the equal count: firmer
 RETURNS = (1.0, 2.0, 3.0, 3.5)
 LANDINGS = (0.55, 1.1, 1.9, 2.5)
@@ -59,8 +65,21 @@ def count(view: View) -> Draft | str:
         f"To end at {ball} the ball must come back to {turn} on the {near} rail. Count from there to the cue ball, "
         f"{figure(n)}, and sight that number on the {foot} rail, as in the equal count. A last resort."
     )
-    adjust = (
-        "With full side it comes back short here: aim half to one number away from the 1-corner. Some tables run "
-        "long: try one first."
-    )
+    adjust = "A correction of half to one number goes with full side."
     return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust with full side: practice disagrees about its direction, so it is played on this table."""
+    full = replace(found.stroke, side=math.copysign(FULL, found.stroke.side))
+    shot = approach(layout, full, found.direction, most_rails=len(found.rails) + 1, ignore_balls=True)
+    lands = landing(layout, found.rails, (target.x, target.y), shot)
+    if lands is None:
+        return "With full side this aim does not come there at all on this table: keep to two thirds of it."
+    if lands.side == "on":
+        return "With full side it lands on here, too."
+    way = "away from" if lands.side == "short" else "towards"
+    return (
+        f"With full side the same aim lands {figure(lands.off_diamonds)} {lands.side} on this table: then aim half to "
+        f"one number {way} the 1-corner."
+    )
