@@ -10,6 +10,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from fandle.core.condition import conditioned
+from fandle.core.counts.banks import bank_count
 from fandle.core.counts.base import Count, NoCount
 from fandle.core.counts.every import METHODS, all_counts, best_count, count, orders_of, other_rails
 from fandle.core.errors import BadInputError
@@ -179,6 +181,16 @@ def test_a_cue_ball_against_the_rail_is_not_played_over_it() -> None:
         found = count(method, lay((2.0, 3.91), (5.0, 1.0)), (FAR,))
         assert isinstance(found, NoCount)
         assert "against the far rail" in found.reason
+
+
+def test_the_slowest_table_asks_for_no_impossible_stroke() -> None:
+    """Damp cloth and dead rubber on twelve feet: 3½ lengths would be faster than any break."""
+    slow = conditioned(standard_table("snooker-12ft"), "damp", "dead")
+    found = [c for c in all_counts(lay((2.0, 0.8), (6.2, 0.8), table=slow)) if isinstance(c, Count)]
+    assert len(found) >= 6
+    assert max(c.stroke.speed for c in found) <= 12.0
+    bank = bank_count(lay((1.4, 0.5), (2.6, 1.2), table=slow), (FAR,))
+    assert isinstance(bank, Count | NoCount)
 
 
 def test_a_frozen_ball_counts_where_it_lies() -> None:

@@ -11,7 +11,7 @@ from dataclasses import replace
 
 from fandle.core.approach import Approach
 from fandle.core.counts import m3
-from fandle.core.counts.base import Count, NoCount, View, added, figure, halved
+from fandle.core.counts.base import Count, NoCount, View, added, figure, halved, paced
 from fandle.core.counts.played import FROZEN, astray, landing
 from fandle.core.counts.turn import Turn
 from fandle.core.edit import clear
@@ -90,7 +90,7 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
     cut = abs(math.degrees(math.remainder(direction - line, 2 * math.pi)))
     # cut, the object ball gets the cosine's share of the speed, so the stroke is that much firmer
     firm = speed_of(table, m3.lengths_for(n) + FIRMER) / math.cos(math.radians(min(cut, MOST_CUT)))
-    stroke = Stroke(min(firm, speed_of(table, HARDEST)))
+    stroke = Stroke(min(firm, paced(table, HARDEST).speed))
     shot = play(clear(replace(layout, target=ball.id)), stroke, line)
     run, potted = object_run(shot, ball.id, 2), (ball.id, mouth.name) in shot.potted
     middle = mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y

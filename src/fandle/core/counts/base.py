@@ -10,12 +10,15 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from fandle.core.approach import Approach
+from fandle.core.constants import FASTEST_MPS
 from fandle.core.counts.turn import ACROSS, Turn
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks
 from fandle.core.solution import ObjectContact
 from fandle.core.stroke import Stroke
+from fandle.core.table import Table
+from fandle.core.units import speed_of
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
@@ -190,6 +193,11 @@ def figure(value: float, digits: int = 2) -> str:
     """A number as a player writes it: at most two decimals, a proper minus, no trailing noughts."""
     text = f"{value:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{value:.0f}"
     return ("0" if text in ("-0", "") else text).replace("-", "−")
+
+
+def paced(table: Table, lengths: float, side: float = 0.0) -> Stroke:
+    """A stroke of so many table lengths, no faster than a stroke can be: slow tables ask for more."""
+    return Stroke(min(speed_of(table, lengths), FASTEST_MPS), side)
 
 
 def halved(n: float, digits: int = 2) -> str:

@@ -4,11 +4,9 @@ The mirror lies in the nose, as the eye takes it: with y_c, y_t the distances fr
 mark = x_c + (x_t − x_c)·y_c/(y_c + y_t). Common practice, no published source.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View
+from fandle.core.counts.base import Draft, RailNumber, View, paced
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M1"
 TITLE = "Equal angles"
@@ -27,4 +25,4 @@ def count(view: View) -> Draft | str:
         f"rail at one mark only. Seen the other way, {ball} stands as far behind the rail as it lies before it."
     )
     adjust = "Soft and rolling it comes long, firm and sliding short: at medium firm the angles are nearly alike."
-    return Draft(at, "nose", Stroke(speed_of(table, LENGTHS)), numbers, steps, say, adjust)
+    return Draft(at, "nose", paced(table, LENGTHS), numbers, steps, say, adjust)

@@ -9,17 +9,15 @@ for all lines leaves them up to two diamonds off, so it follows the angle at the
 
 import math
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
 from fandle.core.counts.hands import HandStep, finger, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M10"
 TITLE = "Midpoint and corner"
 ORDERS = ((Rail.FAR, Rail.FOOT), (Rail.FOOT, Rail.FAR))
-LENGTHS = 3.75  # firm: rolling, the ball comes long off both rails
+LENGTHS = 3.5  # firm: rolling, the ball comes long off both rails
 TOUCH_PER_DEGREE = 0.012  # radii of running side for each degree by which the first rail is met flatter than NONE_AT
 NONE_AT = {True: 67.0, False: 74.0}  # degrees from the rail at which none is needed: long rail first, short rail first
 LEAST, MOST = 0.06, 0.42  # radii
@@ -69,7 +67,7 @@ def count(view: View) -> Draft | str:
     way = dx * table.diamond_x, dy * table.diamond_y
     angle = math.degrees(math.atan2(way[1], way[0]))  # from the long rail
     side = touch(angle if long_first else 90.0 - angle, long_first)
-    stroke = Stroke(speed_of(table, LENGTHS), side if long_first else -side)
+    stroke = paced(table, LENGTHS, side if long_first else -side)
     return Draft(at, "centre", stroke, numbers, steps, say, adjust)
 
 

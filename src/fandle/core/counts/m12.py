@@ -8,13 +8,11 @@ That is the natural line of the ball's centre. Common practice, no published sou
 import math
 from dataclasses import dataclass
 
-from fandle.core.counts.base import Draft, RailNumber, View
+from fandle.core.counts.base import Draft, RailNumber, View, paced
 from fandle.core.layout import spoken
 from fandle.core.mirror import contacts, natural_direction
 from fandle.core.rails import Rail
 from fandle.core.readout import crossing
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M12"
 TITLE = "Angles backwards"
@@ -76,5 +74,5 @@ def count(view: View) -> Draft | str:
     adjust = (
         "Each rail makes its own error: look at the angles here, then at the played ones, and learn the difference."
     )
-    stroke = Stroke(speed_of(view.layout.table, LENGTHS[n]))
+    stroke = paced(view.layout.table, LENGTHS[n])
     return Draft(found.at, "centre", stroke, found.numbers(), found.steps(view), say, adjust)

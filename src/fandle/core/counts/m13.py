@@ -4,12 +4,10 @@ Show it with every other ball hidden, then with the others back. The natural lin
 centre over two rails. Common practice among snooker players, no published source.
 """
 
-from fandle.core.counts.base import Draft, View
+from fandle.core.counts.base import Draft, View, paced
 from fandle.core.counts.m12 import matched
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M13"
 TITLE = "Natural escape"
@@ -29,5 +27,5 @@ def count(view: View) -> Draft | str:
         "looks; now put the others back."
     )
     adjust = "Keep the pace so that the ball still rolls when it arrives, and think of where both will lie."
-    stroke = Stroke(speed_of(view.layout.table, LENGTHS))
+    stroke = paced(view.layout.table, LENGTHS)
     return Draft(found.at, "centre", stroke, found.numbers(), found.steps(view), say, adjust)

@@ -7,11 +7,9 @@ no published source. Read at the sights, as schools read aims that say nothing e
 
 import math
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M2"
 TITLE = "Doubling count"
@@ -57,5 +55,5 @@ def count(view: View) -> Draft | str:
         f"two: shoot the number {figure(n)}, {figure(n / 2)} diamonds along."
     )
     adjust = "Half a diamond off the level is the limit; the longer the count, the firmer the stroke."
-    stroke = Stroke(speed_of(view.layout.table, LENGTHS))
+    stroke = paced(view.layout.table, LENGTHS)
     return Draft(at, FRAME, stroke, tuple(numbers), steps, say, adjust)

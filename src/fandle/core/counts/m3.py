@@ -7,12 +7,10 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 
 import math
 
-from fandle.core.counts.base import Draft, RailNumber, View, added, figure, halved
+from fandle.core.counts.base import Draft, RailNumber, View, added, figure, halved, paced
 from fandle.core.counts.hands import HandStep, finger, on, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M3"
 TITLE = "Halving count"
@@ -77,7 +75,7 @@ def count(view: View) -> Draft | str:
             return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
     numbers = numbers_of(view, zero, way, n, shift, at)
-    return Draft(at, FRAME, Stroke(speed_of(view.layout.table, lengths_for(n))), numbers, steps, say, adjust)
+    return Draft(at, FRAME, paced(view.layout.table, lengths_for(n)), numbers, steps, say, adjust)
 
 
 def level_at(n: float, share: float) -> float:

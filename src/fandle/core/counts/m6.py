@@ -4,12 +4,10 @@ mark = x_c + (x_t − x_c)·d_c/(d_c + d_t), distances to where the ball's centr
 Exact for mirrors. "Project, then halve" is its hand approximation. Common practice, no published source.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
 from fandle.core.counts.hands import HandStep, ghost, on, remember, sight, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M6"
 TITLE = "Projected angles"
@@ -45,7 +43,7 @@ def count(view: View) -> Draft | str:
         "the cue ball, where the ball's centre turns."
     )
     adjust = "By eye: carry one ball along its own line to the level of the other, then halve."
-    return Draft(at, "centre", Stroke(speed_of(table, LENGTHS)), numbers, steps, say, adjust)
+    return Draft(at, "centre", paced(table, LENGTHS), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

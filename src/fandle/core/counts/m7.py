@@ -5,12 +5,10 @@ s/2; move the target by t and it moves t/2. Exact for mirrors in the nose where 
 equally far from the aim rail. Common practice, no published source.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
 from fandle.core.counts.hands import HandStep, on, remember, shaft, span
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M7"
 TITLE = "Half shift"
@@ -57,7 +55,7 @@ def count(view: View) -> Draft | str:
         f"both moves the mark to {figure(at)}."
     )
     adjust = "Keep the reference track fresh: shoot it once on a strange table and carry its error along."
-    return Draft(at, "nose", Stroke(speed_of(view.layout.table, LENGTHS)), numbers, steps, say, adjust)
+    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

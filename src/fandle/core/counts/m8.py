@@ -8,15 +8,13 @@ the nose, so the hit is a little short. Common practice, no published source.
 import math
 from dataclasses import dataclass
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure
+from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
 from fandle.core.counts.hands import HandStep, finger, ghost, on, remember, sight
 from fandle.core.counts.hands import span as span_of
 from fandle.core.layout import spoken
 from fandle.core.pocket import Point
 from fandle.core.rails import Rail
 from fandle.core.readout import inches
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M8"
 TITLE = "Ghost ball and span"
@@ -68,7 +66,7 @@ def count(view: View) -> Draft | str:
         f"and remember the mark {mark} the line crosses."
     )
     adjust = "The image in the edge is a ball too far away, so the hit comes a little short: thicker than it looks."
-    return Draft(at, "nose", Stroke(speed_of(table, LENGTHS)), numbers, steps, say, adjust)
+    return Draft(at, "nose", paced(table, LENGTHS), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

@@ -4,12 +4,10 @@ For a cue ball close to the cushion, where its own end of the line is hard to se
 the nose. Common practice, no published source.
 """
 
-from fandle.core.counts.base import Draft, RailNumber, View, added, figure
+from fandle.core.counts.base import Draft, RailNumber, View, added, figure, paced
 from fandle.core.counts.hands import HandStep, finger, ghost, on, remember, shaft, sight
 from fandle.core.layout import spoken
 from fandle.core.rails import Rail
-from fandle.core.stroke import Stroke
-from fandle.core.units import speed_of
 
 METHOD = "M9"
 TITLE = "From the object ball"
@@ -32,7 +30,7 @@ def count(view: View) -> Draft | str:
         f"{figure(back)} {marks} from opposite {ball}. Remember that mark, go round, and shoot at it."
     )
     adjust = "Best when the cue ball is close to a cushion: the longer half of the line is easier to see."
-    return Draft(at, "nose", Stroke(speed_of(view.layout.table, LENGTHS)), numbers, steps, say, adjust)
+    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
