@@ -229,6 +229,24 @@ def test_m10_needs_more_side_the_flatter_the_line() -> None:
     assert flat.stroke.side > steep.stroke.side > 0
 
 
+def test_m10_tells_how_its_variant_does() -> None:
+    """The corner pocket itself, half a tip: in the noses the same half turn, so the mirror in the noses (geometry)."""
+    for rails in ((FAR, FOOT), (FOOT, FAR), (NEAR, HEAD), (HEAD, FAR)):
+        turn = next(t for t in TURNS if tuple(t.rail(r) for r in rails) in ((FAR, FOOT), (FOOT, FAR)))
+        cue, target = turn.point(2.0, 0.8), turn.point(6.4, 0.7)
+        layout = lay(cue, target)
+        found = count("M10", layout, rails)
+        if not isinstance(found, Count):
+            continue
+        direction = natural_direction(POOL, rails, layout.metres(layout.cue), layout.metres(layout.ball("7")), 0.0)
+        assert direction is not None
+        told = float(found.adjust.partition("shoots ")[2].split()[0])
+        assert told == pytest.approx(
+            crossing(POOL, rails[0], layout.metres(layout.cue), direction, POOL.ball_radius), abs=0.0051
+        )
+        assert found.adjust.endswith((" short.", " long.", " on."))
+
+
 def test_m15_tells_how_well_the_lines_meet() -> None:
     """The lines of neighbouring starts pass within a hand of the spot; what a slick table does to them is told."""
     found = counted("M15", (FAR, FOOT, NEAR), (2.0, 0.1), (5.6, 0.12))

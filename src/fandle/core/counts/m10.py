@@ -8,11 +8,15 @@ for all lines leaves them up to two diamonds off, so it follows the angle at the
 """
 
 import math
+from dataclasses import replace
 
-from fandle.core.counts.base import Draft, RailNumber, View, figure, paced
+from fandle.core.approach import approach
+from fandle.core.counts.base import Count, Draft, RailNumber, View, figure, paced
 from fandle.core.counts.hands import HandStep, finger, remember, shaft, span
-from fandle.core.layout import spoken
+from fandle.core.counts.played import landing
+from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
+from fandle.core.readout import marks
 
 METHOD = "M10"
 TITLE = "Midpoint and corner"
@@ -21,6 +25,7 @@ LENGTHS = 3.5  # firm: rolling, the ball comes long off both rails
 TOUCH_PER_DEGREE = 0.012  # radii of running side for each degree by which the first rail is met flatter than NONE_AT
 NONE_AT = {True: 67.0, False: 74.0}  # degrees from the rail at which none is needed: long rail first, short rail first
 LEAST, MOST = 0.06, 0.42  # radii
+HALF_TIP = 0.175  # radii: what the variant is played with
 
 
 def touch(angle: float, long_first: bool) -> float:
@@ -96,4 +101,26 @@ def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
             (shaft((cue.x, cue.y), mark),),
         ),
         remember(view, draft.at, turn),
+    )
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust, with the variant beside it: the line sighted to the pocket's own corner, half a tip running."""
+    table, rails = layout.table, found.rails
+    corner = rails[0].point(
+        float(rails[1].diamonds_across) if rails[1].at_end else 0.0,
+        float(rails[0].diamonds_across) if rails[0].at_end else 0.0,
+    )
+    dx, dy = corner[0] - (layout.cue.x + target.x) / 2, corner[1] - (layout.cue.y + target.y) / 2
+    direction = math.atan2(dy * table.diamond_y, dx * table.diamond_x)
+    stroke = replace(found.stroke, side=math.copysign(HALF_TIP, found.stroke.side))
+    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+    lands = landing(layout, rails, (target.x, target.y), shot)
+    if lands is None:
+        return f"{found.adjust} The variant that sights the corner pocket itself does not arrive from here."
+    mark = getattr(marks(table, rails[0], layout.metres(layout.cue), direction), found.frame)
+    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    return (
+        f"{found.adjust} The variant that sights the corner pocket itself, with half a tip of running side, shoots "
+        f"{figure(mark)} and lands {where}."
     )
