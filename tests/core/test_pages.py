@@ -14,7 +14,9 @@ from fandle.core.counts.every import METHODS, count, plain_count
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.holds import by_cloth, by_pace, column, columns, placed, swept
 from fandle.core.handbook.page import HERE, Page, all_pages, page_of
-from fandle.core.standards import standard_table
+from fandle.core.layout import Ball, Layout
+from fandle.core.rails import parse_rails
+from fandle.core.standards import standard_table, usual_game
 
 PAGES = all_pages()
 PROSE = ("line", "who", "rule", "by_eye", "sums", "exact", "drifts", "dispute", "caution", "axis")
@@ -87,6 +89,26 @@ def test_softer_is_long_and_firmer_short_over_one_rail() -> None:
         meant, softer, firmer = by_pace(page, page.example, page.rails)
         mid = len(meant.dots) // 2
         assert softer.dots[mid].off > meant.dots[mid].off > firmer.dots[mid].off
+
+
+def lands(method: str, table: str, rails: str, cue: tuple[float, float], target: tuple[float, float]) -> float:
+    """Diamonds off, long positive, of a school on a standard table."""
+    bed = standard_table(table)
+    ball = "red1" if table.startswith("snooker") else "7"
+    layout = Layout(bed, usual_game(bed), (Ball("cue", *cue), Ball(ball, *target)), ball)
+    found = plain_count(method, layout, parse_rails(rails))
+    assert isinstance(found, Count), found
+    return found.lands.off
+
+
+def test_figures_in_the_words_are_the_played_ones() -> None:
+    """Where a page names a figure for a school's own error, it is this one."""
+    assert "five from two diamonds off the rail lands 0.8 short" in page_of("M2").drifts
+    assert lands("M2", "pool-9ft", "far", (1.5, 2.0), (6.5, 2.0)) == pytest.approx(-0.8, abs=0.05)
+    assert "one diamond short for targets round the other corner" in page_of("M16").drifts
+    assert lands("M16", "pool-9ft", "far,foot,near", (1.0, 0.3), (0.1, 3.5)) == pytest.approx(-1.0, abs=0.1)
+    assert "short rail first, up to 2½ marks long" in page_of("M10").drifts
+    assert lands("M10", "snooker-12ft", "foot,far", (4.0, 2.0), (1.0, 2.0)) == pytest.approx(2.5, abs=0.2)
 
 
 def test_a_map_covers_the_bed() -> None:
