@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from fandle.core.counts.base import Count, NoCount, figure
+from fandle.core.counts.base import Count, NoCount
 from fandle.core.instead import Instead
 from fandle.core.layout import spoken
 from fandle.core.readout import over
@@ -67,13 +67,12 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
             blocks.append(f"{c.method} {c.title}: does not apply ({c.reason})")
             continue
         lands = c.lands
-        off = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
         met = "" if lands.met == "full" else f", on the {lands.met}"
         lines = [
             f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
             *c.steps,
             c.say,
-            f"lands {off}, {lands.off_balls:.2f} ball widths off{met}",
+            f"lands {lands.where}, {lands.off_balls:.2f} ball widths off{met}",
         ]
         blocks.append("\n".join([*lines, c.blocked] if c.blocked else lines))
     return "\n\n".join(blocks)

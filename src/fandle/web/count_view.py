@@ -26,8 +26,7 @@ def counted(state: State, rails: tuple[Rail, ...], pocket: str | None = None) ->
     page = f"{address.HANDBOOK}/{state.method}?{address.write(replace(state, rails=rails))}"
     data: dict[str, Any] = {**count_json(found), "methods": methods, "page": page}
     if not isinstance(found, Count):
-        others = schools_over(rails) if state.kind == "kick" else ["M3"]
-        data["instead"] = [m for m in others if m != state.method]
+        data["instead"] = [m for m in schools_over(rails, state.kind) if m != state.method]
     if isinstance(found, Count):
         data["verdict"] = verdict(found)
         data["played"] = {
@@ -59,7 +58,7 @@ def sum_of(found: Count) -> tuple[str, str]:
 def verdict(found: Count) -> dict[str, str]:
     """Where a count lands, and what that means."""
     lands = found.lands
-    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
+    where = lands.where
     if found.pocket is not None:
         return {"where": where, "what": "it drops" if found.potted else "it does not drop"}
     if lands.off_balls < 1.0:

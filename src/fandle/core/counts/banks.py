@@ -62,10 +62,10 @@ def bank_count(
 
 def _zero(rail: Rail, mouth: Mouth) -> float:
     """A pocket's place along the rail it is counted on: the corner of the noses, or a side's middle."""
-    where = mouth.name.split("-")
+    first, second = mouth.name.split("-")
     if rail.is_long:
-        return {"head": 0.0, "side": 4.0, "foot": 8.0}[where[0]]
-    return 4.0 if where[1] == "far" else 0.0
+        return rail.diamonds * {"head": 0.0, "side": 0.5, "foot": 1.0}[first]
+    return float(rail.diamonds) if second == "far" else 0.0
 
 
 def _lies_opposite(rail: Rail, mouth: Mouth) -> bool:

@@ -56,6 +56,11 @@ class Landing:
         """Short, long, or on."""
         return "on" if abs(self.off) < ON else ("long" if self.off > 0 else "short")
 
+    @property
+    def where(self) -> str:
+        """As a player says it: "on", "0.29 long"."""
+        return "on" if self.side == "on" else f"{figure(self.off_diamonds)} {self.side}"
+
 
 @dataclass(frozen=True)
 class Draft:

@@ -30,8 +30,10 @@ def orders_of(method: str) -> tuple[tuple[Rail, ...], ...]:
     return tuple(found)
 
 
-def schools_over(rails: tuple[Rail, ...]) -> list[str]:
-    """The methods that count over this order of rails."""
+def schools_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
+    """The methods that count a kick, or a bank, over this order of rails."""
+    if kind == "bank":
+        return [m3.METHOD] if len(rails) == 1 else []
     return [name for name in METHODS if rails in orders_of(name)]
 
 
@@ -89,15 +91,20 @@ def _landing(found: Count | NoCount) -> float:
     return found.lands.off_balls if isinstance(found, Count) else math.inf
 
 
+def _view(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> View | None:
+    """The layout turned to the method; None where it does not count over these rails."""
+    for wanted in METHODS[name].ORDERS:
+        turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
+        if turn is not None:
+            there = turn.layout(layout)
+            return View(there, wanted, there.ball(ball.id), turn)
+    return None
+
+
 def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
     """A method over one order of rails, played."""
-    module = METHODS[name]
-    for wanted in module.ORDERS:
-        turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
-        if turn is None:
-            continue
-        turned = turn.layout(layout)
-        view = View(turned, wanted, turned.ball(ball.id), turn)
+    module, view = METHODS[name], _view(name, layout, rails, ball)
+    if view is not None:
         draft = module.count(view)
         if isinstance(draft, str):
             return NoCount(name, module.TITLE, rails, draft)
@@ -113,15 +120,11 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     """How a count is measured with hands and cue; () where its school does not measure."""
     module, layout = METHODS[found.method], layout.settled()
     measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
-    ball = layout.require_target(target)
-    for wanted in module.ORDERS:
-        turn = turn_to(found.rails, wanted, layout, (ball.x, ball.y))
-        if turn is not None and measure is not None:
-            turned_layout = turn.layout(layout)
-            view = View(turned_layout, wanted, turned_layout.ball(ball.id), turn)
-            draft = module.count(view)
-            return () if isinstance(draft, str) else turned(view, measure(view, draft))
-    return ()
+    view = None if measure is None else _view(found.method, layout, found.rails, layout.require_target(target))
+    draft = "" if view is None else module.count(view)
+    if measure is None or view is None or isinstance(draft, str):
+        return ()
+    return turned(view, measure(view, draft))
 
 
 def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:

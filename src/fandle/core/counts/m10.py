@@ -119,8 +119,7 @@ def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
     if lands is None:
         return f"{found.adjust} The variant that sights the corner pocket itself does not arrive from here."
     mark = getattr(marks(table, rails[0], layout.metres(layout.cue), direction), found.frame)
-    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
     return (
         f"{found.adjust} The variant that sights the corner pocket itself, with half a tip of running side, shoots "
-        f"{figure(mark)} and lands {where}."
+        f"{figure(mark)} and lands {lands.where}."
     )

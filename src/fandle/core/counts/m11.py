@@ -20,6 +20,12 @@ CLOSE, LESS = 1.0, 0.2  # diamonds from the short rail nearer than which it take
 LEAST, MOST = 1.0, 9.0
 
 
+def scale(at: float) -> list[RailNumber]:
+    """The short rail's numbers in half diamonds, but for those that would lie on the mark at `at`."""
+    places = [(4.0 - (k - 1) / 2, str(k)) for k in range(1, 10)]
+    return [RailNumber(Rail.FOOT, place, label) for place, label in places if abs(place - at) > 0.3]
+
+
 def count(view: View) -> Draft | str:
     """The number counted, shot on the short rail."""
     cue, target, ball = view.cue, view.target, spoken(view.target.id)
@@ -42,9 +48,7 @@ def count(view: View) -> Draft | str:
         RailNumber(Rail.FOOT, at, figure(shot_number), "aim"),
     ]
     numbers += [RailNumber(Rail.NEAR, target.x + k, str(k)) for k in range(1, 9) if target.x + k < cue.x - 0.3]
-    numbers += [
-        RailNumber(Rail.FOOT, 4.0 - (k - 1) / 2, str(k)) for k in range(1, 10) if abs(4.0 - (k - 1) / 2 - at) > 0.3
-    ]
+    numbers += scale(at)
     steps = [f"{figure(n)} from {ball} to the cue ball = {figure(n)}"]
     say = (
         f"Count from {ball} along the {view.name(Rail.NEAR)} rail to the cue ball: {figure(n)}. The {foot} rail "

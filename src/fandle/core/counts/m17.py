@@ -52,8 +52,9 @@ def count(view: View) -> Draft | str:
         RailNumber(Rail.NEAR, cue.x, figure(n), "cue"),
         RailNumber(Rail.FOOT, at, figure(shot_number), "aim"),
     ]
-    scale = zip(RETURNS, LANDINGS, strict=True)
-    numbers += [RailNumber(Rail.HEAD, y, figure(x)) for x, y in scale if abs(y - target.y) > 0.2]
+    returns = zip(RETURNS, LANDINGS, strict=True)
+    numbers += [RailNumber(Rail.HEAD, y, figure(x)) for x, y in returns if abs(y - target.y) > 0.2]
+    numbers += m11.scale(at)
     turn = figure(view.shown(Rail.NEAR, back))
     steps = [
         f"{figure(view.shown(Rail.HEAD, target.y))} on the {head} rail returns from {turn}",
@@ -80,6 +81,6 @@ def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
         return "With full side it lands on here, too."
     way = "away from" if lands.side == "short" else "towards"
     return (
-        f"With full side the same aim lands {figure(lands.off_diamonds)} {lands.side} on this table: then aim half to "
+        f"With full side the same aim lands {lands.where} on this table: then aim half to "
         f"one number {way} the 1-corner."
     )

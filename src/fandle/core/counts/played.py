@@ -83,8 +83,7 @@ class _Aiming:
             for mark in (at - k * NEXT, at + k * NEXT):
                 lands = self.play(mark)[2] if 0.0 <= mark <= self.rails[0].diamonds else None
                 if lands is not None:
-                    where = "on" if lands.side == "on" else f"{figure(lands.off_diamonds)} {lands.side}"
-                    return f"; the neighbouring choice {figure(mark)} is open and lands {where}"
+                    return f"; the neighbouring choice {figure(mark)} is open and lands {lands.where}"
         return ""
 
 
