@@ -5,8 +5,8 @@ import random
 
 import numpy as np
 import pytest
+from campaign.audit import POOL, Raw, raw, struck
 from shapely import LineString, Point, Polygon, unary_union
-from tests.core.crowd import POOL, Raw, raw, struck
 
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics import bed

@@ -5,8 +5,9 @@ import random
 
 import numpy as np
 import pytest
+from campaign.audit import POOL, Array
 from scipy.integrate import solve_ivp
-from tests.core.crowd import PERFECT, POOL, Array, R, random_places, triangle
+from tests.core.crowd import PERFECT, R, random_places, triangle
 
 from fandle.core.physics import cluster
 from fandle.core.physics.bed import STIFF

@@ -9,10 +9,11 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from campaign.audit import POOL, Array, at_end, raw, struck
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
-from tests.core.crowd import PERFECT, POOL, Array, R, at_end, raw, struck
+from tests.core.crowd import PERFECT, R
 
 from fandle.core.physics.collision import collide, friction_impulse
 from fandle.core.physics.engine import EV_BALL

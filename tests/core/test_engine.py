@@ -94,7 +94,7 @@ def test_the_event_cap_is_a_clear_error(pool: Table) -> None:
         pockets=None,
     )
     layout = make(endless, (1.0, 2.0), (4.0, 0.5))
-    tiny = make(replace(endless, length=0.6, width=0.3), (2.0, 2.0), (6.0, 1.0))
+    tiny = make(replace(endless, length=0.6, width=0.3, ball_radius=0.0125, nose_height=0.016), (2.0, 2.0), (6.0, 1.0))
     with pytest.raises(EngineError, match="play it slower"):
         approach(tiny, Stroke(12.0), math.pi / 2, ignore_balls=True)
     assert approach(layout, Stroke(1.0), 0.0).events

@@ -8,7 +8,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from tests.core.crowd import gaps, random_places, random_stroke, raw, rises, struck
+from campaign.audit import gaps, raw, rises, struck
+from tests.core.crowd import random_places, random_stroke
 
 from fandle.core.aim import solve_kick
 from fandle.core.approach import approach

@@ -10,10 +10,11 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from campaign.audit import POOL, gaps, metres, raw, rises, struck
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.core.cases import CROWDS
-from tests.core.crowd import POOL, R, break_shot, gaps, metres, random_places, random_stroke, raw, rises, struck
+from tests.core.crowd import R, break_shot, random_places, random_stroke
 
 from fandle.core.physics import engine as e
 from fandle.core.physics import rack

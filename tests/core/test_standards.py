@@ -6,7 +6,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from tests.core.crowd import gaps, random_places, random_stroke, raw, rises, struck
+from campaign.audit import gaps, raw, rises, struck
+from tests.core.crowd import random_places, random_stroke
 
 from fandle.core.aim import solve_kick
 from fandle.core.approach import approach
@@ -339,7 +340,7 @@ def test_figures_as_shown_go_there_and_back(name: str) -> None:
 def test_pockets_that_cannot_be(change: dict[str, float], sentence: str) -> None:
     table = standard_table("pool-7ft" if "straight" in sentence else "pool-9ft")
     assert table.pockets is not None
-    small = {"length": 1.0, "width": 0.5} if "straight" in sentence else {}
+    small = {"length": 1.2, "width": 0.6} if "straight" in sentence else {}
     with pytest.raises(BadInputError, match=sentence):
         replace(table, pockets=replace(table.pockets, **change), **small)
 

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Sequence
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,10 +14,12 @@ from fandle.core.physics import search
 from fandle.core.physics.kick import sweep
 from fandle.core.question import Question, ask, question_circle
 from fandle.core.rails import Rail
-from fandle.core.readout import diamond_along, marks, over
-from fandle.core.refusal import refuse
+from fandle.core.readout import diamond_along, edge_mark, marks, over
+from fandle.core.refusal import guarded, refuse
 from fandle.core.solution import Aim, Cushion, Refusal, Solution
 from fandle.core.stroke import Stroke
+
+NO_MARK = "the ball would run along the rail: there is no mark to aim at"
 
 
 def solve_kick(
@@ -68,10 +71,19 @@ def solve_all(
         n = len(question.rails)
         mine = np.all(met[:, :n] == question.order, axis=1)
         values = np.where(mine, offsets[:, n], np.nan)
-        scene = question.scene(layout.table, stroke)
-        rows, count, best = search.solve_from(at, values, question.offset, scene, search.ROUND_FINE)
-        answers[question.rails] = _answer(question, stroke, rows[:count], float(best))
+        answers[question.rails] = guarded(
+            layout, question.rails, question.target, partial(_from_sweep, question, stroke, at, values)
+        )
     return answers
+
+
+def _from_sweep(
+    question: Question, stroke: Stroke, at: NDArray[np.float64], values: NDArray[np.float64]
+) -> Aim | Refusal:
+    """One order of rails, from what the sweep saw of it."""
+    scene = question.scene(question.layout.table, stroke)
+    rows, count, best = search.solve_from(at, values, question.offset, scene, search.ROUND_FINE)
+    return _answer(question, stroke, rows[:count], float(best))
 
 
 def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best: float) -> Aim | Refusal:
@@ -82,7 +94,13 @@ def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best:
         return Refusal(question.rails, question.target, "no_such_line", f"no line {over(question.rails)} is that thin")
     if not len(rows):
         return refuse(question, stroke, natural if math.isnan(best) else best)
-    solutions = [_solution(question, stroke, row, mirror, natural) for row in rows]
+    solutions = [
+        _solution(read, stroke, row, mirror, natural)
+        for row in rows
+        if (read := question.read_along(float(row[0]), natural)) is not None
+    ]
+    if not solutions:
+        return Refusal(question.rails, question.target, "no_such_line", NO_MARK)
     return Aim(tuple(sorted(solutions, key=lambda s: -s.window_mm)), ())
 
 
@@ -117,9 +135,10 @@ def _solution(question: Question, stroke: Stroke, row: NDArray[np.float64], mirr
 def _window(question: Question, direction: float, low: float, high: float) -> tuple[float, float]:
     """How far the mark may be off either way, mm: at the first rail's nose, straight at the target."""
     if question.rails:
-        scale = diamond_along(question.layout.table, question.rail) * 1000
-        ends = sorted((question.nose(low), question.nose(high)))
-        return (question.nose(direction) - ends[0]) * scale, (ends[1] - question.nose(direction)) * scale
+        table, rail, at = question.layout.table, question.rail, question.nose(direction)
+        scale = diamond_along(table, rail) * 1000
+        ends = sorted(edge_mark(table, rail, question.start, edge, at) for edge in (low, high))
+        return (at - ends[0]) * scale, (ends[1] - at) * scale
     away = math.dist(question.start, question.goal) * 1000
     return away * math.sin(direction - low), away * math.sin(high - direction)
 

@@ -77,9 +77,5 @@ def final_approach(way: Approach, layout: Layout) -> tuple[Point, Point]:
     """(position, unit direction of travel) of the cue ball at the last event, in metres."""
     table = layout.table
     piece = way.pieces[-1]
-    px, py = piece.end[0] * table.diamond_x, piece.end[1] * table.diamond_y
-    # the end tangent of the parabola runs from its control point to its end
-    dx = (piece.end[0] - piece.control[0]) * table.diamond_x
-    dy = (piece.end[1] - piece.control[1]) * table.diamond_y
-    size = math.hypot(dx, dy)
-    return (px, py), (dx / size, dy / size)
+    here = piece.end[0] * table.diamond_x, piece.end[1] * table.diamond_y
+    return here, (math.cos(piece.heading), math.sin(piece.heading))

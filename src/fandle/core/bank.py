@@ -11,19 +11,21 @@ from fandle.core.chain import steps
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
 from fandle.core.mirror import natural_direction
+from fandle.core.path import Piece
 from fandle.core.physics import bank as kernels
 from fandle.core.physics import outcomes, search
 from fandle.core.physics.scene import Scene, scene_of
 from fandle.core.pocket import POCKET_NAMES, Mouth, Point, mouths
 from fandle.core.question import EDGE_RAD, MOST_RAILS
 from fandle.core.rails import Rail
-from fandle.core.readout import crossing, diamond_along, marks, over
-from fandle.core.shot import Shot, play
+from fandle.core.readout import crossing, diamond_along, edge_mark, markable, marks, over
+from fandle.core.shot import Shot, object_run, play
 from fandle.core.solution import LINKS, Aim, Cushion, Link, ObjectContact, Refusal, Solution
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
 NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
+HAIR_M = 1e-9  # what rounding may leave a ball short of the line it has come to
 GRID, FINE = 300, 8  # directions across the object ball, and within one such step
 
 
@@ -95,7 +97,12 @@ def solve_bank(
     for question, values in zip(questions, offsets, strict=True):
         scene = question.scene(layout.table, stroke)
         rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
-        found += [_solution(question, stroke, scene, row) for row in rows[:count]]
+        leaving = [_object_direction(float(row[0]), scene) for row in rows[:count]]
+        found += [
+            _solution(question, stroke, scene, row, way)
+            for row, way in zip(rows, leaving, strict=False)
+            if markable(rails[0], question.nose(way))
+        ]
         least = float(np.nanmin(np.abs(values))) if np.isfinite(values).any() else math.inf
         if least < NEAR_M and not math.isnan(best):
             nearest.append((least, question, float(best)))
@@ -137,16 +144,18 @@ def _object_direction(theta: float, scene: Scene) -> float:
     return math.atan2(b[3], b[2])
 
 
-def _solution(question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray[np.float64]) -> Solution:
+def _solution(
+    question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray[np.float64], direction: float
+) -> Solution:
+    """A proved bank from the search's row; direction: the object ball's as it leaves, rad."""
     layout, rail = question.layout, question.rails[0]
     table, theta = layout.table, float(row[0])
     way, shot = approach(layout, stroke, theta), play(layout, stroke, theta)
     a, b = np.empty(7), np.empty(7)
     kernels.contact(theta, scene, a, b)
-    direction = math.atan2(b[3], b[2])
-    ends = sorted(question.nose(_object_direction(float(edge), scene)) for edge in row[2:4])
     at, scale = question.nose(direction), diamond_along(table, rail) * 1000
-    cut = _cut(way.pieces[-1], (a[0], a[1]), question.ball, table)
+    ends = sorted(edge_mark(table, rail, question.ball, _object_direction(float(edge), scene), at) for edge in row[2:4])
+    cut = _cut(way.pieces[-1], (a[0], a[1]), question.ball)
     return Solution(
         rails=question.rails,
         mark_rail=rail,
@@ -164,15 +173,13 @@ def _solution(question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray
         shot=way,
         pocket=question.mouth.name,
         contact=ObjectContact(math.degrees(abs(cut)), (a[0] / table.diamond_x, a[1] / table.diamond_y)),
+        object_run=object_run(shot, question.target, len(question.rails) + 1),
     )
 
 
-def _cut(piece: object, ghost: Point, ball: Point, table: Table) -> float:
+def _cut(piece: Piece, ghost: Point, ball: Point) -> float:
     """Angle between the cue ball's line of travel at contact and the line of centres, rad."""
-    control, end = piece.control, piece.end  # type: ignore[attr-defined]
-    dx, dy = (end[0] - control[0]) * table.diamond_x, (end[1] - control[1]) * table.diamond_y
-    nx, ny = ball[0] - ghost[0], ball[1] - ghost[1]
-    return math.atan2(dx * ny - dy * nx, dx * nx + dy * ny)
+    return math.remainder(math.atan2(ball[1] - ghost[1], ball[0] - ghost[0]) - piece.heading, 2 * math.pi)
 
 
 def _cushions(question: BankQuestion, shot: Shot) -> tuple[Cushion, ...]:
@@ -187,21 +194,27 @@ def _miss(question: BankQuestion, shot: Shot) -> float:
     """How far from its middle the object ball crosses the mouth line, m; NaN if it does not."""
     table, mouth = question.layout.table, question.mouth
     (mx, my), (ax, ay) = mouth.middle, mouth.axis
-    last = math.nan
-    for q in shot.paths[question.target]:
+    last, before = math.nan, -math.inf
+    way = shot.paths[question.target]
+    for q in way:
         spots = [(p[0] * table.diamond_x - mx, p[1] * table.diamond_y - my) for p in (q.start, q.control, q.end)]
         deep = [x * ax + y * ay for x, y in spots]
-        if deep[0] < 0.0 <= deep[2]:
-            # on a Bézier curve: (1−s)²·d0 + 2s(1−s)·d1 + s²·d2 = 0
-            c2, c1, c0 = deep[0] - 2 * deep[1] + deep[2], 2 * (deep[1] - deep[0]), deep[0]
-            roots = [r.real for r in np.roots([c2, c1, c0]) if abs(r.imag) < 1e-9 and -1e-9 <= r.real <= 1 + 1e-9]
-            if roots:
-                s = min(roots)
-                x, y = (
-                    (1 - s) ** 2 * spots[0][k] + 2 * s * (1 - s) * spots[1][k] + s * s * spots[2][k] for k in (0, 1)
-                )
-                last = math.hypot(x, y)
+        deep[2] += HAIR_M if q is way[-1] else 0.0  # the fall line may be the mouth line itself
+        if before < 0.0 <= deep[0]:  # it crosses just where one stretch ends and the next begins
+            last = math.hypot(*spots[0])
+        elif deep[0] < 0.0 <= deep[2]:
+            s = _crossed(*deep)
+            x, y = ((1 - s) ** 2 * spots[0][k] + 2 * s * (1 - s) * spots[1][k] + s * s * spots[2][k] for k in (0, 1))
+            last = math.hypot(x, y)
+        before = deep[2]
     return last
+
+
+def _crossed(d0: float, d1: float, d2: float) -> float:
+    """Parameter at which a Bézier coordinate that is below 0 at first and not at last first comes to 0."""
+    c2, c1 = d0 - 2 * d1 + d2, 2 * (d1 - d0)
+    roots = [r.real for r in np.roots([c2, c1, d0]) if abs(r.imag) < 1e-9 and -1e-9 <= r.real <= 1 + 1e-9]
+    return min(roots, default=d0 / (d0 - d2))
 
 
 def add_bank_chain(layout: Layout, stroke: Stroke, aim: Aim) -> Aim:

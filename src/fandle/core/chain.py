@@ -19,7 +19,7 @@ SAME_RAD = 1e-10  # two solutions nearer than this are one, found twice
 def add_chain(layout: Layout, stroke: Stroke, aim: Aim, hit: float = 0.0) -> Aim:
     """The same aim with the chain of its best solution, asked with the same stroke and `hit`."""
     best = aim.best
-    question = Question(layout, best.target, best.rails, clear_of_edge(hit))
+    question = Question(layout, best.target, best.rails, clear_of_edge(hit), best.mark_rail)
     mirror, natural = question.geometric(0.0), question.geometric(layout.table.ball_radius)
     if mirror is None or natural is None:
         raise BadInputError(f"hit {hit} has no natural line: ask for a fuller one", "hit")

@@ -93,5 +93,7 @@ BED_RESTITUTION = 0.5  # of a ball driven down into cloth and slate (from memory
 LEAP_M = 0.05  # a hop as high as a ball is a leap, which is not modelled; lower hops are neglected
 MEDIUM_LENGTHS = 2.5  # the default speed, in table lengths
 
+LEAST_SLACK_M = 5e-5  # a ball may be written at least this much into its neighbour and count as frozen to it
+
 # Numerics of the cushion, see docs/decisions/impulse-steps.md.
 IMPULSE_STEPS = 4

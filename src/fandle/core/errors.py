@@ -15,3 +15,9 @@ class BadInputError(FandleError):
 
 class EngineError(FandleError):
     """The engine gave up on a shot; it never loops without end."""
+
+
+def check_text(text: str, field: str) -> None:
+    """Refuse text that cannot be written down: half a surrogate pair, as a broken escape leaves it."""
+    if any("\ud800" <= character <= "\udfff" for character in text):
+        raise BadInputError("the text holds half a character, which cannot be kept: type it again", field)

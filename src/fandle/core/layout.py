@@ -15,9 +15,9 @@ from fandle.core.table import Table
 CUE = "cue"
 GAMES = ("eight-ball", "nine-ball", "ten-ball", "straight", "snooker", "three-cushion")
 MOST_BALLS = 22
-SLACK_M = 5e-5  # a frozen ball may be written this much into its neighbour: an address keeps 0.03 mm
 FROZEN_M = 1e-6  # a ball this near to a rail is frozen to it
 PASSES = 100  # to part balls that are written into each other
+OVERLAP_M = 1e-8  # m: what may be left of an overlap after that
 TOUCHING_M = 1e-15  # m: an overlap this small is rounding
 
 _POOL = {CUE, *(str(n) for n in range(1, 16))}
@@ -52,6 +52,7 @@ class Layout:
         for ball in self.balls:
             _check_place(self.table, ball)
         _check_overlaps(self)
+        _ = self.places  # refuses balls that have no room
 
     @property
     def cue(self) -> Ball:
@@ -74,9 +75,14 @@ class Layout:
         table, r = self.table, self.table.ball_radius
         balls = sorted(self.balls, key=lambda b: b.id)  # the order of the file must not show in the sums
         places = np.array(
-            [(_off_nose(b.x * table.diamond_x, table.length, r), _off_nose(b.y * table.diamond_y, table.width, r))
-             for b in balls]
-        )  # fmt: skip
+            [
+                (
+                    _off_nose(table, b.x * table.diamond_x, table.length),
+                    _off_nose(table, b.y * table.diamond_y, table.width),
+                )
+                for b in balls
+            ]
+        )
         low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
         inside = np.all((places >= low) & (places <= high), axis=1)
         for _ in range(PASSES):
@@ -88,6 +94,10 @@ class Layout:
                 break
             places += (apart * (0.5 * over / gap)[..., None]).sum(axis=1)
             places[inside] = np.clip(places[inside], low, high)
+        else:
+            if over.max() > OVERLAP_M:  # however they are moved apart by a hair
+                a, b = (balls[i].id for i in np.unravel_index(np.argmax(over), over.shape))
+                raise BadInputError(f"{spoken(a)} and {spoken(b)} have no room: move one of them away", "balls")
         return {ball.id: (x, y) for ball, (x, y) in zip(balls, places.tolist(), strict=True)}
 
     def metres(self, ball: Ball) -> Point:
@@ -103,7 +113,14 @@ class Layout:
             for x, y in [self.metres(ball)]
         ]
         kept = all(a is b for a, b in zip(moved, self.balls, strict=True))
-        return self if kept else replace(self, balls=tuple(moved))
+        return self if kept else self.moved(tuple(moved))
+
+    def moved(self, balls: tuple[Ball, ...]) -> "Layout":
+        """The same balls at places known to be right, as a mirror of this layout's are: nothing is checked again."""
+        layout = object.__new__(Layout)
+        for name, value in (("table", self.table), ("game", self.game), ("balls", balls), ("target", self.target)):
+            object.__setattr__(layout, name, value)
+        return layout
 
     def object_balls(self) -> tuple[Ball, ...]:
         """All balls but the cue ball, in the layout's order."""
@@ -128,11 +145,12 @@ class Layout:
         return self.ball(wanted)
 
 
-def _off_nose(at: float, whole: float, r: float) -> float:
+def _off_nose(table: Table, at: float, whole: float) -> float:
     """A coordinate in metres, put exactly on the line it is frozen to or written into."""
-    if -SLACK_M <= at - r <= FROZEN_M:
+    r, slack = table.ball_radius, table.slack
+    if -slack <= at - r <= FROZEN_M:
         return r
-    if -SLACK_M <= whole - r - at <= FROZEN_M:
+    if -slack <= whole - r - at <= FROZEN_M:
         return whole - r
     return at
 
@@ -169,26 +187,27 @@ def _check_place(table: Table, ball: Ball) -> None:
         )
     r = table.ball_radius
     x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
-    pocket = pocket_at(table, x, y)
+    pocket = pocket_at(table, x, y, table.slack)
     if pocket is not None:
         raise BadInputError(
             f"{name} lies in the {pocket} pocket: move its centre out of the mouth, or take it off", "balls"
         )
-    if not (0.0 <= x <= table.length and 0.0 <= y <= table.width):
+    s = table.slack
+    if not (-s <= x <= table.length + s and -s <= y <= table.width + s):
         raise BadInputError(
             f"{name} lies off the bed (x={ball.x:g}, y={ball.y:g}): x runs 0 to {DIAMONDS_LONG}, "
             f"y runs 0 to {DIAMONDS_SHORT}",
             "balls",
         )
     for rail, a, b in straights(table):
-        if _distance(x, y, a, b) < r - SLACK_M:
+        if _distance(x, y, a, b) < r - table.slack:
             least = r / (table.diamond_y if rail.is_long else table.diamond_x)
             raise BadInputError(
                 f"{name} lies into the {rail} cushion: keep its centre {least:.3g} {table.marks} off the nose",
                 "balls",
             )
     for pocket, centre, radius in _roundings(table):
-        if math.dist((x, y), centre) < r + radius - SLACK_M:
+        if math.dist((x, y), centre) < r + radius - table.slack:
             raise BadInputError(f"{name} lies into a jaw of the {pocket} pocket: move it off the rubber", "balls")
 
 
@@ -209,7 +228,7 @@ def _check_overlaps(layout: Layout) -> None:
     for i, a in enumerate(layout.balls):
         for b in layout.balls[i + 1 :]:
             gap = math.hypot((a.x - b.x) * table.diamond_x, (a.y - b.y) * table.diamond_y)
-            if gap < 2 * table.ball_radius - SLACK_M:
+            if gap < 2 * table.ball_radius - table.slack:
                 over = (2 * table.ball_radius - gap) * 1000
                 raise BadInputError(f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away", "balls")
 

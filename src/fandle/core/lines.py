@@ -5,11 +5,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise, product
 
-from fandle.core.aim import solve_all, solve_kick
+from fandle.core.aim import NO_MARK, solve_all, solve_kick
 from fandle.core.bank import solve_bank
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.mirror import natural_direction, turns
 from fandle.core.rails import Rail, rails_name
+from fandle.core.refusal import guarded
 from fandle.core.solution import Aim, Refusal
 from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
@@ -61,6 +62,22 @@ def orders(count: int) -> list[tuple[Rail, ...]]:
     return [order for order in product(Rail, repeat=count) if all(a != b for a, b in pairwise(order))]
 
 
+def kick(
+    layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, hit: float = 0.0
+) -> Aim | Refusal:
+    """`solve_kick` without its chain, guarded."""
+    ball = layout.require_target(target).id
+    return guarded(layout, rails, ball, lambda: solve_kick(layout, rails, stroke, target, hit, with_chain=False))
+
+
+def bank(
+    layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, pocket: str | None = None
+) -> Aim | Refusal:
+    """`solve_bank` without its chain, guarded."""
+    ball = layout.require_target(target).id
+    return guarded(layout, rails, ball, lambda: solve_bank(layout, rails, stroke, target, pocket, with_chain=False))
+
+
 def kick_lines(
     layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
 ) -> list[Line]:
@@ -98,7 +115,7 @@ def bank_lines(
     """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
     found = []
     for rails in (order for count in counts for order in orders(count)):
-        answer = solve_bank(layout, rails, stroke, target, pocket, with_chain=False)
+        answer = bank(layout, rails, stroke, target, pocket)
         if isinstance(answer, Aim):
             best = answer.best
             why = f"into {best.pocket}, {best.window_mm:.0f} mm wide"
@@ -116,7 +133,7 @@ def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) ->
 
 
 def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:
-    answer = solve_kick(layout, rails, stroke, target, hit, with_chain=False)
+    answer = kick(layout, rails, stroke, target, hit)
     if rails:
         answer = _aimable(answer)
     why = _why(layout, answer, hit) if isinstance(answer, Aim) else answer.reason
@@ -130,8 +147,7 @@ def _aimable(answer: Aim | Refusal) -> Aim | Refusal:
     best = answer.best
     if -BEYOND <= best.corrected.nose <= best.rails[0].diamonds + BEYOND:
         return answer
-    reason = "the ball would run along the rail: there is no mark to aim at"
-    return Refusal(best.rails, best.target, "no_such_line", reason)
+    return Refusal(best.rails, best.target, "no_such_line", NO_MARK)
 
 
 def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
@@ -153,6 +169,8 @@ def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
 
 def _why(layout: Layout, aim: Aim, hit: float) -> str:
     best = aim.best
+    if best.push:
+        return "frozen to the cue ball: a push, both go on together"
     thin = best.fullness < FULL - abs(hit)
     near = clearance(layout, best.shot, best.target)
     if thin and near is not None and near[1] < ROOMY_M:

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.physics import engine as e
-from fandle.core.physics.cloth import SLIDING
+from fandle.core.physics.cloth import REST_LIMIT, SLIDING
 from fandle.core.pocket import POCKET_NAMES, Point
 from fandle.core.rails import Rail
 from fandle.core.table import Table
@@ -44,7 +44,11 @@ def into_pocket(event: Event) -> str:
 
 @dataclass(frozen=True)
 class Piece:
-    """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds."""
+    """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds.
+
+    heading: direction of travel at its end, rad. It is known even of a stretch without length, as
+    before a contact at once with a frozen ball.
+    """
 
     t: float
     lasts: float
@@ -53,6 +57,7 @@ class Piece:
     end: Point
     sliding: bool
     leg: int
+    heading: float
 
 
 def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[str, ...]) -> Event:
@@ -80,9 +85,11 @@ def pieces_of(table: Table, rows: NDArray[np.float64]) -> list[Piece]:
     scale = (table.diamond_x, table.diamond_y)
     t, start, v, a = rows[:, 1:2], rows[:, 2:4], rows[:, 4:6], rows[:, 6:8]
     control, end = start + v * t / 2, start + t * (v + a * t / 2)
+    last = np.where(np.hypot(*(v + a * t).T)[:, None] > REST_LIMIT, v + a * t, v)  # a ball that stops came along v
+    headings = np.arctan2(last[:, 1], last[:, 0]).tolist()
     places = zip((start / scale).tolist(), (control / scale).tolist(), (end / scale).tolist(), strict=True)
     whens, kinds = rows[:, :2].tolist(), rows[:, 8:10].tolist()
     return [
-        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg))
-        for (t0, lasts), (kind, leg), (p, c, q) in zip(whens, kinds, places, strict=True)
+        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), heading)
+        for (t0, lasts), (kind, leg), (p, c, q), heading in zip(whens, kinds, places, headings, strict=True)
     ]

@@ -159,11 +159,11 @@ def mouths(bed: Bed) -> tuple[Mouth, ...]:
     return tuple(Mouth(name, a, b, *sizes) for name, (a, b, sizes) in zip(POCKET_NAMES, ends, strict=True))
 
 
-def pocket_at(bed: Bed, x: float, y: float) -> str | None:
-    """Name of the pocket whose mouth line a centre at (x, y) metres has passed, if any."""
+def pocket_at(bed: Bed, x: float, y: float, slack: float = 0.0) -> str | None:
+    """Name of the pocket whose mouth line a centre at (x, y) metres has passed by more than `slack`, if any."""
     for mouth in mouths(bed):
         (ax, ay), (bx, by) = mouth.first, mouth.second
-        beyond = (bx - ax) * (y - ay) - (by - ay) * (x - ax) < 0.0
+        beyond = (bx - ax) * (y - ay) - (by - ay) * (x - ax) < -slack * math.hypot(bx - ax, by - ay)
         along = (bx - ax) * (x - ax) + (by - ay) * (y - ay)
         if beyond and 0.0 <= along <= (bx - ax) ** 2 + (by - ay) ** 2:
             return mouth.name

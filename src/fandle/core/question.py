@@ -1,7 +1,7 @@
 """A question about a line: who is to be met, over which rails, how thickly; and where to look."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +12,7 @@ from fandle.core.mirror import natural_direction, rail_line
 from fandle.core.physics.scene import Scene, scene_of
 from fandle.core.pocket import Point
 from fandle.core.rails import Rail
-from fandle.core.readout import crossing, rail_ahead
+from fandle.core.readout import crossing, markable, rail_ahead
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
@@ -24,20 +24,52 @@ EDGE_RAD = 0.02  # beyond the target's edges a straight shot is looked for this 
 
 @dataclass(frozen=True)
 class Question:
-    """A kick put to the search: the same for every table and stroke it is asked with."""
+    """A kick put to the search: the same for every table and stroke it is asked with.
+
+    mark: where a straight line is read if not at the rail behind the target (see `read_along`).
+    """
 
     layout: Layout
     target: str
     rails: tuple[Rail, ...]
     hit: float
+    mark: Rail | None = None
 
     @property
     def rail(self) -> Rail:
         """Where the mark is read: the first rail, or the one a straight line would come to."""
         if self.rails:
             return self.rails[0]
+        if self.mark is not None:
+            return self.mark
         (x, y), (gx, gy) = self.start, self.goal
         return rail_ahead(self.layout.table, self.start, math.atan2(gy - y, gx - x))
+
+    def read_along(self, direction: float, natural: float) -> "Question | None":
+        """The question with its marks at a rail where this direction has one; None where no rail has.
+
+        Over rails that is the first or none. A straight line whose cue points past the rail behind the target
+        (squirt, a curve, a thin hit near a corner) is read where both it and the natural line cross soonest.
+        """
+        if markable(self.rail, self.nose(direction)):
+            return self
+        if self.rails:
+            return None
+        others = [replace(self, mark=rail) for rail in Rail]
+
+        def beyond(other: "Question") -> float:
+            middle = other.rail.diamonds / 2
+            return max(abs(self.ahead(other, way) - middle) - middle for way in (direction, natural))
+
+        best = min(others, key=beyond)
+        return best if math.isfinite(beyond(best)) else None
+
+    def ahead(self, other: "Question", direction: float) -> float:
+        """The mark of a direction as another question reads it; inf where it leads away from that rail."""
+        start, rail = self.start, other.rail
+        x, y = start[0] + math.cos(direction), start[1] + math.sin(direction)
+        step = rail.across(x, y) - rail.across(*start)
+        return other.nose(direction) if (step if rail.at_end else -step) > 1e-9 else math.inf
 
     @property
     def start(self) -> Point:

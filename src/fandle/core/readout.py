@@ -12,6 +12,7 @@ from fandle.core.rails import Rail, parse_rail
 from fandle.core.table import Table
 
 FRAMES = ("nose", "sight", "centre")
+MARK_BEYOND = 2.0  # diamonds past a rail's ends at which a mark at the nose still says where to aim
 
 
 @dataclass(frozen=True)
@@ -50,6 +51,26 @@ def crossing(table: Table, rail: Rail, start: Point, direction: float, inset: fl
     if abs(ahead) < 1e-12:
         return math.inf
     return (rail.along(x, y) + gap * aside / ahead) / diamond_along(table, rail)
+
+
+def markable(rail: Rail, at: float) -> bool:
+    """Does a mark at the nose say where to aim? Further out the line runs along the rail."""
+    return -MARK_BEYOND <= at <= rail.diamonds + MARK_BEYOND
+
+
+def edge_mark(table: Table, rail: Rail, start: Point, direction: float, at: float) -> float:
+    """The mark at the nose of one edge of a window, diamonds, no further than the rail's own ends.
+
+    at: the mark whose window it is, which may itself lie a little beyond. A direction that leads along the
+    rail or away from it stands for the end on its side.
+    """
+    low, high = min(0.0, at), max(float(rail.diamonds), at)
+    ahead, aside = math.sin(direction), math.cos(direction)
+    if not rail.is_long:
+        ahead, aside = aside, ahead
+    if (ahead if rail.at_end else -ahead) < 1e-12:
+        return high if aside > 0.0 else low
+    return min(max(crossing(table, rail, start, direction, 0.0), low), high)
 
 
 def marks(table: Table, rail: Rail, start: Point, direction: float) -> Marks:
@@ -106,7 +127,17 @@ def over(rails: tuple[Rail, ...]) -> str:
 
 
 def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) -> float:
-    """Direction (rad) from `start` (m) to the mark `at` diamonds along a rail, read in `frame`."""
+    """Direction (rad) from `start` (m) to the mark `at` diamonds along a rail, read in `frame`.
+
+    Raises BadInputError for a mark at the nose far beyond the rail's ends. At the sights a line that meets
+    the rail may cross anywhere.
+    """
+    if frame == "nose" and not markable(rail, at):
+        raise BadInputError(
+            f"{at:g} is not a mark on the {rail} rail, which runs 0 to {rail.diamonds}: give at most "
+            f"{MARK_BEYOND:g} {table.marks} beyond its ends",
+            "aim",
+        )
     x, y = rail.point(at * diamond_along(table, rail), rail_line(table, rail, inset_of(table, frame)))
     dx, dy = x - start[0], y - start[1]
     ahead = dy if rail.is_long else dx

@@ -6,23 +6,40 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 
-from fandle.core.approach import Approach
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
+from fandle.core.pocket import Point, mouths
 from fandle.core.rails import Rail, rails_name
 from fandle.core.readout import over
+from fandle.core.solution import Solution
 from fandle.core.travel import crosses
 
 Z95 = 1.959964  # standard normal quantile of a two-sided 95 % interval
 
 
 class Result(StrEnum):
-    """What happened. A ball that missed the rail never got to the question of short or long."""
+    """What happened. A ball that missed the rail never got to the question of short or long.
+
+    Of a bank a hit is a pot. A straight shot that misses passes left or right of the ball.
+    """
 
     HIT = "hit"
     SHORT = "short"
     LONG = "long"
     RAIL = "missed the rail"
+    LEFT = "left of it"
+    RIGHT = "right of it"
+
+
+STRAIGHT_RESULTS = (Result.HIT, Result.LEFT, Result.RIGHT)
+RAIL_RESULTS = (Result.HIT, Result.SHORT, Result.LONG, Result.RAIL)
+
+
+def check_result(result: Result, kind: str) -> None:
+    """Refuse a result that a shot of this kind cannot have."""
+    possible = STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS
+    if result not in possible:
+        raise BadInputError(f"a {kind} shot is not {result.value!r}: say {', '.join(possible)}", "result")
 
 
 class Thickness(StrEnum):
@@ -74,6 +91,25 @@ def figures(tried: Iterable[Tried]) -> Figures:
     )
 
 
+def figures_from(attempts: int, hits: int | None, marked: int, total: float | None, squares: float | None) -> Figures:
+    """The same from sums: of the marked landings (diamonds) and of their squares; None where there are none."""
+    low, high = wilson(hits or 0, attempts)
+    mean = None if total is None or marked == 0 else total / marked
+    spread = None
+    if mean is not None and squares is not None and marked > 1:
+        spread = math.sqrt(max(squares - marked * mean * mean, 0.0) / (marked - 1))
+    return Figures(
+        attempts=attempts,
+        hits=hits or 0,
+        share=(hits or 0) / attempts if attempts else None,
+        low=low,
+        high=high,
+        marked=marked,
+        bias=mean,
+        scatter=spread,
+    )
+
+
 def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     """95 % score interval of a share; (None, None) without attempts."""
     if attempts == 0:
@@ -85,26 +121,49 @@ def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     return max(min(middle - half, p), 0.0), min(max(middle + half, p), 1.0)
 
 
-def off_by(layout: Layout, shot: Approach, rails: tuple[Rail, ...], at: float) -> float:
-    """Signed diamonds by which a ball that crossed the target's line at `at` was long (+) or short (−).
+def off_by(layout: Layout, best: Solution, at: float) -> float:
+    """Signed diamonds by which a ball that crossed the line of what it was meant for at `at` was long (+) or short (−).
 
-    The line runs through the target, parallel to the last rail; long is further in the direction
-    of travel of the shot as it was meant.
+    The line runs through the target, of a bank through the middle of the pocket's mouth, parallel to the last
+    rail; long is further in the direction of travel of the shot as it was meant.
     """
     if not math.isfinite(at) or not -8.0 <= at <= 16.0:
         raise BadInputError(f"a crossing at {at} is not on this table: mark it along the target's line", "at")
-    last, target = rails[-1], layout.require_target()
-    met = crosses(shot, last, len(rails), last.across(target.x, target.y))
+    if not best.rails:
+        raise BadInputError("a straight shot has no line to cross: say on which side it passed", "at")
+    last, goal = best.rails[-1], meant_for(layout, best)
+    run = best.shot if best.object_run is None else best.object_run
+    met = crosses(run, last, len(best.rails), last.across(*goal))
     travel = 1.0 if met is None else met[1]
-    return (at - last.along(target.x, target.y)) * travel
+    return (at - last.along(*goal)) * travel
 
 
-def kick_title(target: str, rails: tuple[Rail, ...]) -> str:
-    """What was shot, in words: "the 7 over the far rail"."""
+def meant_for(layout: Layout, best: Solution) -> Point:
+    """What a line runs to, in diamonds: the target, or the middle of the mouth a bank goes into."""
+    if best.pocket is None:
+        target = layout.ball(best.target)
+        return target.x, target.y
+    x, y = next(mouth.middle for mouth in mouths(layout.table) if mouth.name == best.pocket)
+    return x / layout.table.diamond_x, y / layout.table.diamond_y
+
+
+def shot_title(target: str, rails: tuple[Rail, ...], pocket: str | None = None) -> str:
+    """What was shot, in words: "the 7 over the far rail", "bank the 7 over the far rail into side-near"."""
+    if pocket is not None:
+        return f"bank {spoken(target)} {over(rails)} into {pocket}"
     return f"{spoken(target)} {over(rails)}"
 
 
-def set_up(layout: Layout, rails: tuple[Rail, ...]) -> str:
-    """A name that two attempts share if balls, target, table and rails are the same (to a hundredth)."""
+def kind_of(rails: tuple[Rail, ...], pocket: str | None = None) -> str:
+    """The kind of shot: kick, bank or straight."""
+    return "bank" if pocket is not None else "kick" if rails else "straight"
+
+
+def set_up(layout: Layout, rails: tuple[Rail, ...], pocket: str | None = None) -> str:
+    """A name that two attempts share if balls, target, rails and pocket are the same (to a hundredth).
+
+    The table is not in it: an attempt names its table by id.
+    """
     balls = ";".join(f"{b.id}:{b.x:.2f},{b.y:.2f}" for b in sorted(layout.balls, key=lambda b: b.id))
-    return f"{layout.table.name}|{layout.target}|{rails_name(rails)}|{balls}"
+    way = rails_name(rails) if pocket is None else f"bank {rails_name(rails)} {pocket}"
+    return f"{layout.target}|{way}|{balls}"

@@ -1,14 +1,34 @@
 """Why there is no aim, in a player's words."""
 
+import logging
 import math
+from collections.abc import Callable
 
 from fandle.core.approach import approach
-from fandle.core.layout import spoken
+from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout import Layout, spoken
 from fandle.core.path import into_pocket
 from fandle.core.question import Question
+from fandle.core.rails import Rail, rails_name
 from fandle.core.readout import over
-from fandle.core.solution import Refusal
+from fandle.core.solution import Aim, Refusal
 from fandle.core.stroke import Stroke
+
+LOG = logging.getLogger(__name__)
+FAILED = "this line could not be worked out; what went wrong is in the log"
+
+
+def guarded(layout: Layout, rails: tuple[Rail, ...], target: str, solve: Callable[[], Aim | Refusal]) -> Aim | Refusal:
+    """What `solve` says. A line that fails is logged and told as one that cannot be solved: the others stand."""
+    try:
+        return solve()
+    except BadInputError:
+        raise
+    except EngineError as fault:
+        return Refusal(rails, target, "no_such_line", str(fault))
+    except Exception:
+        LOG.exception("the line %s to %s fails on %r", rails_name(rails), target, layout)
+        return Refusal(rails, target, "no_such_line", FAILED)
 
 
 def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
@@ -22,6 +42,8 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     shot = approach(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]
+    if last.kind == "ball" and last.other is not None and last.t == 0.0:
+        return refusal("blocked", f"{spoken(last.other)} is frozen to the cue ball: on this line it would be pushed")
     if last.kind == "ball" and last.other == question.target and met < asked:
         return refusal("blocked", f"{ball} itself is met before the {question.rails[met]} rail")
     if last.kind == "ball" and last.other is not None and met <= asked:

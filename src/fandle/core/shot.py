@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.approach import BROKEN, finite_direction
+from fandle.core.approach import BROKEN, Approach, finite_direction
 from fandle.core.errors import EngineError
 from fandle.core.layout import CUE, Layout
 from fandle.core.path import Event, Piece, event_of, pieces_of
@@ -92,3 +92,15 @@ def _told(
         rest,
         {name: tuple(way) for name, way in paths.items()},
     )
+
+
+def object_run(shot: Shot, ball: str, most_rails: int) -> Approach:
+    """The object ball's own way to a jaw, a pocket, rest, or its rail number `most_rails`."""
+    mine: list[Event] = []
+    for ev in shot.events:
+        if ev.ball == ball and ev.kind != "ball":
+            mine.append(ev)
+            if ev.kind != "rail" or len(mine) == most_rails:
+                break
+    end = mine[-1].t if mine else 0.0
+    return Approach(tuple(mine), tuple(q for q in shot.paths.get(ball, ()) if q.t < end))

@@ -43,7 +43,7 @@ class Solution:
 
     mark_rail: where the marks are read, the first rail or the one behind the target. Of a bank
     (`pocket` and `contact` given) rails, marks, window and cushions are the object ball's, and
-    `direction` is the cue's.
+    `direction` is the cue's; `object_run` is the object ball's own way.
     """
 
     rails: tuple[Rail, ...]
@@ -62,6 +62,13 @@ class Solution:
     shot: Approach
     pocket: str | None = None
     contact: ObjectContact | None = None
+    object_run: Approach | None = None
+
+    @property
+    def push(self) -> bool:
+        """Is the target frozen to the cue ball and driven on at once, so that both go on together?"""
+        first = self.shot.events[0]
+        return first.kind == "ball" and first.t == 0.0
 
     @property
     def window_mm(self) -> float:

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core import constants as k
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, check_text
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.strike import squirt_rad
 
@@ -38,6 +38,7 @@ CUE_LIMITS = {"end_ratio": (5.0, 200.0), "tip": (0.008, 0.015)}
 
 def own_cue(name: str, end_ratio: float, tip: float) -> Cue:
     """A cue of the player's own, checked. tip: diameter, m."""
+    check_text(name, "name")
     if not name.strip():
         raise BadInputError("a cue needs a name: type one", "name")
     if name in CUES:

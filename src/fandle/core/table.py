@@ -1,5 +1,6 @@
 """A table: every number the engine uses, in SI, and where its pockets and marks are."""
 
+import math
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
@@ -7,10 +8,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core import constants as k
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, check_text
 from fandle.core.physics.bed import PARAMS, POCKET, SCALARS, SIZE
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.pocket import Pockets, Point, mouths
+
+NARROWEST, WIDEST = 0.4, 0.65  # of the length; every usual table has half
+BALLS_ACROSS = 10  # on the smallest bed; a 7-ft table has 17
+WRITTEN = 1.05e-4  # diamonds: two places rounded to four decimals may come this much nearer to each other
 
 
 @dataclass(frozen=True)
@@ -51,9 +56,10 @@ class Table:
     d_radius: float | None = None
 
     def __post_init__(self) -> None:
+        check_text(self.name, "table.name")
         for name, (low, high, unit) in LIMITS.items():
             value = getattr(self, name)
-            if value is not None and not low <= value <= high:
+            if value is not None and not low <= value <= high:  # nan is outside, too
                 raise BadInputError(
                     f"table {self.name!r}: {name} {value:g} is outside {low:g} to {high:g}{unit}; "
                     "check the number and its unit",
@@ -65,11 +71,17 @@ class Table:
                 f"{self.ball_mass:g} kg; give it 0.8 to 1.3 times their mass",
                 "table.cue_ball_mass",
             )
-        if not 0.3 * self.length <= self.width <= self.length:
+        if not NARROWEST * self.length <= self.width <= WIDEST * self.length:
             raise BadInputError(
-                f"table {self.name!r}: width {self.width:g} m does not suit length {self.length:g} m; "
-                "give the bed nose to nose, length first",
+                f"table {self.name!r}: width {self.width:g} m does not suit length {self.length:g} m; give the bed "
+                f"nose to nose, length first: a width of {NARROWEST * self.length:.3g} to {WIDEST * self.length:.3g}",
                 "table.width",
+            )
+        if 2 * self.ball_radius * BALLS_ACROSS > self.width:
+            raise BadInputError(
+                f"table {self.name!r}: a ball_radius of {self.ball_radius:g} m is too large for a bed {self.width:g} m "
+                f"wide; {BALLS_ACROSS} balls must lie side by side: at most {self.width / (2 * BALLS_ACROSS):.3g}",
+                "table.ball_radius",
             )
         share = self.nose_height / (2 * self.ball_radius)
         if not 0.5 <= share <= 0.75:
@@ -81,6 +93,14 @@ class Table:
 
         if self.pockets is not None:
             _check_pockets(self, self.pockets)
+        for name, (x, y) in self.spots.items():
+            check_text(name, "table.spots")
+            if not (0.0 <= x <= k.DIAMONDS_LONG and 0.0 <= y <= k.DIAMONDS_SHORT):
+                raise BadInputError(
+                    f"table {self.name!r}: the spot {name!r} at {x:g}, {y:g} is off the bed; "
+                    f"give 0 to {k.DIAMONDS_LONG} along and 0 to {k.DIAMONDS_SHORT} across",
+                    "table.spots",
+                )
 
     @property
     def diamond_x(self) -> float:
@@ -91,6 +111,14 @@ class Table:
     def diamond_y(self) -> float:
         """One diamond along the short rails, in metres."""
         return self.width / k.DIAMONDS_SHORT
+
+    @property
+    def slack(self) -> float:
+        """How far (m) balls may be written into each other or a rail and still count as frozen.
+
+        Four decimals of a diamond, as an address keeps them, are half of 1e-4 off either way for each of two balls.
+        """
+        return max(k.LEAST_SLACK_M, WRITTEN * math.hypot(self.diamond_x, self.diamond_y))
 
     @property
     def cue_mass(self) -> float:
@@ -157,8 +185,8 @@ POCKET_LIMITS: dict[str, tuple[float, float, str]] = {
     "side_mouth": (0.04, 0.25, " m"),
     "corner_cut_deg": (95.0, 165.0, "°"),
     "side_cut_deg": (90.0, 165.0, "°"),
-    "corner_shelf": (0.0, 0.12, " m"),
-    "side_shelf": (0.0, 0.12, " m"),
+    "corner_shelf": (0.0, 0.06, " m"),
+    "side_shelf": (0.0, 0.03, " m"),
     "corner_point_radius": (0.0, 0.15, " m"),
     "side_point_radius": (0.0, 0.15, " m"),
 }

@@ -70,6 +70,7 @@ class SolutionAnswer(Strict):
     fullness: Number
     window_mm: WindowAnswer
     cushions: list[CushionAnswer]
+    push: bool
     pocket: str | None = None
     object_contact: ObjectContactAnswer | None = None
 
@@ -242,6 +243,7 @@ def _solution_json(s: Solution) -> dict[str, Any]:
         "direction": degrees(s.direction),
         "miss_mm": s.miss_mm,
         "fullness": s.fullness,
+        "push": s.push,
         "window_mm": {"less": s.window_less_mm, "more": s.window_more_mm},
         "cushions": [{"rail": c.rail.value, "at": c.at, "in_deg": c.in_deg, "out_deg": c.out_deg} for c in s.cushions],
     }

@@ -13,7 +13,11 @@ from fandle.core.errors import BadInputError
 def _number(value: Any) -> Any:
     if isinstance(value, bool) or not isinstance(value, int | float):
         raise ValueError(f"{value!r} is not a number")
-    if not math.isfinite(value):
+    try:
+        finite = math.isfinite(value)
+    except OverflowError:  # an integer beyond any float
+        raise ValueError("the number is too large: give it as it is measured") from None
+    if not finite:
         raise ValueError(f"{value!r} is not a finite number")
     return value
 
@@ -46,15 +50,27 @@ def fault_sentence(fault: Mapping[str, Any]) -> str:
 
 
 def read_json(text: str | bytes) -> Any:
-    """Parse JSON; a fault is one sentence with line and column."""
+    """Parse JSON, UTF-8; a fault is one sentence with line and column."""
     try:
-        return json.loads(text)
+        written = text if isinstance(text, str) else text.decode("utf-8-sig")
+        data = json.loads(written)
+        if "\\ud" in written.lower() or not isinstance(text, bytes):
+            check_writable(data)
+        return data
     except json.JSONDecodeError as fault:
         raise BadInputError(
             f"this is not JSON (line {fault.lineno}, column {fault.colno}: {fault.msg}): check the file"
         ) from None
-    except (UnicodeDecodeError, RecursionError, ValueError):
+    except (UnicodeDecodeError, RecursionError, ValueError):  # a number of thousands of digits is the last
         raise BadInputError("this is not JSON text: check the file") from None
+
+
+def check_writable(data: Any) -> None:
+    """Refuse parsed JSON whose text holds half a surrogate pair: no file and no database takes that."""
+    try:
+        json.dumps(data, ensure_ascii=False).encode()
+    except UnicodeEncodeError:
+        raise BadInputError("the text holds half a character, which cannot be kept: check the file") from None
 
 
 def validated(model: type[M], data: Any, prefix: str = "") -> M:

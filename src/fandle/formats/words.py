@@ -45,7 +45,7 @@ def aim(answer: Aim | Refusal) -> str:
 
 def _bank_lines(best: Solution) -> list[str]:
     if best.contact is None:
-        return []
+        return ["it is frozen to the cue ball: this is a push, both go on together"] if best.push else []
     x, y = best.contact.ghost
     return [
         f"that is the object ball's mark, into {best.pocket}",

@@ -8,15 +8,16 @@ from sqlalchemy.orm import Session
 
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError, NotFoundError
-from fandle.store.models import Club, ClubCue, ClubTable, NamedLayout
-
-FIRST_CLUB = "My club"
+from fandle.store.log import now
+from fandle.store.models import ClubCue, ClubTable, NamedLayout
+from fandle.store.standing import club_id, names_taken, table_called
 
 
 @dataclass(frozen=True)
 class Standing:
-    """A table of the club: what it is called, and a standard table's name or a whole table object."""
+    """A table of the club: its id, what it is called, and a standard table's name or a whole table object."""
 
+    id: int
     label: str
     data: str | dict[str, Any]
 
@@ -33,22 +34,31 @@ class CueRow:
 def tables(database: Database) -> list[Standing]:
     """The club's tables, in the order in which they came."""
     with database.read() as session:
-        rows = session.scalars(select(ClubTable).order_by(ClubTable.id))
-        return [Standing(row.label, cast(str | dict[str, Any], row.data)) for row in rows]
+        rows = session.scalars(select(ClubTable).where(ClubTable.gone_at.is_(None)).order_by(ClubTable.id))
+        return [_standing(row) for row in rows]
 
 
 def table_label(database: Database, name: str) -> str | None:
     """What the club calls its table of this name; None if it has none."""
-    labels = (s.label for s in tables(database) if name in (s.label, s.data))
-    return next(labels, None)
+    with database.read() as session:
+        row = table_called(session, name)
+        return None if row is None else row.label
+
+
+def taken(database: Database) -> set[str]:
+    """Every name that a table of the club has."""
+    with database.read() as session:
+        return names_taken(session)
 
 
 def add_table(database: Database, name: str, data: dict[str, Any]) -> Standing:
     """Keep a home-made table under its name, which nothing else may have."""
     with database.write() as session:
         _free(session, name)
-        session.add(ClubTable(label=name, data=data, club_id=_club(session)))
-    return Standing(name, data)
+        row = ClubTable(label=name, data=data, club_id=club_id(session), gone_at=None)
+        session.add(row)
+        session.flush()
+        return _standing(row)
 
 
 def change_table(database: Database, old: str, name: str, data: dict[str, Any]) -> Standing:
@@ -59,19 +69,30 @@ def change_table(database: Database, old: str, name: str, data: dict[str, Any]) 
             _free(session, name)
         row.label, row.data = name, data
         for kept in session.scalars(select(NamedLayout)):
-            layout = cast(dict[str, Any], kept.data)
-            table = layout["table"]
-            if isinstance(table, dict) and table["name"] == old:
-                kept.data = {**layout, "table": data}
-    return Standing(name, data)
+            layout = kept.data
+            table = layout.get("table") if isinstance(layout, dict) else None
+            if isinstance(table, dict) and table.get("name") == old:
+                kept.data = {**cast(dict[str, Any], layout), "table": data}
+        return _standing(row)
 
 
 def remove_table(database: Database, name: str) -> Standing:
-    """Let go of a home-made table; what was kept is returned, so that it can be kept again."""
+    """Let go of a home-made table. Its log is kept, and it can be brought back by its id."""
     with database.write() as session:
         row = _own(session, name)
-        session.delete(row)
-        return Standing(row.label, cast(dict[str, Any], row.data))
+        row.gone_at = now()
+        return _standing(row)
+
+
+def bring_back(database: Database, table: int) -> Standing:
+    """A table that was let go of stands in the club again, under its own name."""
+    with database.write() as session:
+        row = session.get(ClubTable, table)
+        if row is None or row.gone_at is None:
+            raise NotFoundError("that table was not taken off: look at the list again")
+        _free(session, row.label)
+        row.gone_at = None
+        return _standing(row)
 
 
 def cues(database: Database) -> list[CueRow]:
@@ -106,17 +127,12 @@ def remove_cue(database: Database, name: str) -> CueRow:
         return CueRow(row.name, row.end_ratio, row.tip_mm)
 
 
-def _club(session: Session) -> int:
-    club = session.scalar(select(Club).order_by(Club.id))
-    if club is None:
-        club = Club(name=FIRST_CLUB)
-        session.add(club)
-        session.flush()
-    return club.id
+def _standing(row: ClubTable) -> Standing:
+    return Standing(row.id, row.label, cast(str | dict[str, Any], row.data))
 
 
 def _own(session: Session, name: str) -> ClubTable:
-    row = session.scalar(select(ClubTable).where(ClubTable.label == name))
+    row = session.scalar(select(ClubTable).where(ClubTable.label == name, ClubTable.gone_at.is_(None)))
     if row is None:
         raise NotFoundError(f"no table {name!r} stands in the club: look at the list again")
     if isinstance(row.data, str):
@@ -125,6 +141,5 @@ def _own(session: Session, name: str) -> ClubTable:
 
 
 def _free(session: Session, name: str) -> None:
-    for row in session.scalars(select(ClubTable)):
-        if name in (row.label, row.data):
-            raise NameTakenError(f"a table called {name!r} stands in the club already: choose another name")
+    if name in names_taken(session):
+        raise NameTakenError(f"a table called {name!r} stands in the club already: choose another name")

@@ -1,9 +1,12 @@
 """Opening, migrating, reading and writing the database."""
 
+import json
+import os
 import sqlite3
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
@@ -15,10 +18,12 @@ from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import NullPool
 
-from fandle.store.errors import StoreError
+from fandle.store.errors import StoreError, Unreadable
 
 APPLICATION_ID = 0x46414E44  # "FAND": marks the file as ours
 BUSY_MS = 5000
+FILE = "fandle.sqlite3"
+BACKUPS = "backups"  # folder of copies made before a migration or a restore
 MIGRATIONS = Path(__file__).parent / "migrations"
 
 
@@ -34,22 +39,22 @@ class Database:
     @classmethod
     def open(cls, folder: Path) -> "Database":
         """Open the database in `folder`, creating or migrating it; StoreError if it is not ours."""
-        path = folder / "fandle.sqlite3"
+        path = folder / FILE
         try:
             folder.mkdir(parents=True, exist_ok=True)
         except OSError as fault:
             raise StoreError(
                 f"cannot make the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
             ) from None
-        _check_file(path)
+        version = check_file(path)
+        if version is not None and version != _head():
+            copy(path, copy_path(path, f"before-{_head()}"))
         database = cls(path)
         database._migrate()
         return database
 
     def _migrate(self) -> None:
-        config = Config()
-        config.set_main_option("script_location", str(MIGRATIONS))
-        config.set_main_option("path_separator", "os")
+        config = _config()
         try:
             with self._lock, self._writer.connect() as connection:
                 connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
@@ -57,7 +62,7 @@ class Database:
                 command.upgrade(config, "head")
                 connection.commit()
         except DatabaseError as fault:
-            raise StoreError(f"cannot write {self.path} ({fault.orig}): check the folder's space and rights") from None
+            raise StoreError(_refused("cannot write", self.path, fault.orig)) from None
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -75,9 +80,7 @@ class Database:
             with self._lock, Session(self._writer) as session, session.begin():
                 yield session
         except OperationalError as fault:
-            raise StoreError(
-                f"nothing was saved ({fault.orig}): check the space and rights of {self.path.parent}, then try again"
-            ) from None
+            raise StoreError(_refused("nothing was saved in", self.path, fault.orig)) from None
 
     def close(self) -> None:
         """Let go of the file."""
@@ -85,8 +88,48 @@ class Database:
         self._writer.dispose()
 
 
+def connect(path: Path, mode: str) -> sqlite3.Connection:
+    """The very file at `path`, whatever characters its name has. mode: ro, rw or rwc."""
+    return sqlite3.connect(f"{path.absolute().as_uri()}?mode={mode}", uri=True, check_same_thread=False)
+
+
+def copy_path(path: Path, why: str) -> Path:
+    """A free name for a copy of the database at `path`, made now."""
+    stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S-%f")
+    return path.parent / BACKUPS / f"{why}-{stamp}.sqlite3"
+
+
+def copy(source: Path, target: Path) -> None:
+    """A whole copy by SQLite's own backup, also while the database is in use."""
+    try:
+        target.parent.mkdir(parents=True, exist_ok=True)
+        with _closed(connect(source, "ro")) as old, _closed(connect(target, "rwc")) as new:
+            old.backup(new)
+            os.chmod(target, 0o600)
+    except (OSError, sqlite3.Error) as fault:
+        raise StoreError(f"cannot write the copy {target} ({fault}): check the folder's space and rights") from None
+
+
+@contextmanager
+def _closed(connection: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
+    try:
+        yield connection
+    finally:
+        connection.close()
+
+
+def lenient(text: str) -> Any:
+    """A JSON column's value; one malformed record must not take all others with it."""
+    try:
+        return json.loads(text)
+    except ValueError:
+        return Unreadable(text)
+
+
 def _engine(path: Path, mode: str) -> Engine:
-    engine = create_engine(f"sqlite:///file:{path}?mode={mode}&uri=true", poolclass=NullPool)
+    engine = create_engine(
+        "sqlite://", creator=lambda: connect(path, mode), poolclass=NullPool, json_deserializer=lenient
+    )
 
     @event.listens_for(engine, "connect")
     def prepare(connection: Any, _record: Any) -> None:
@@ -99,6 +142,29 @@ def _engine(path: Path, mode: str) -> Engine:
     return engine
 
 
+def _refused(what: str, path: Path, fault: object) -> str:
+    """Why SQLite refuses, with the remedy that fits."""
+    text = str(fault)
+    if "locked" in text or "busy" in text:
+        return f"{what} {path}: another program holds it; close that, or try again in a moment"
+    if "readonly" in text or "unable to open" in text:
+        return f"{what} {path} ({text}): check the rights of the file and its folder"
+    if "full" in text:
+        return f"{what} {path} ({text}): free some space on the disk, then try again"
+    return f"{what} {path} ({text}): check the folder's space and rights, then try again"
+
+
+def _config() -> Config:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    config.set_main_option("path_separator", "os")
+    return config
+
+
+def _head() -> str:
+    return str(ScriptDirectory.from_config(_config()).get_current_head())
+
+
 def _version(connection: sqlite3.Connection) -> str | None:
     """The migration a database stands at; None before its first."""
     known = connection.execute("select 1 from sqlite_master where name = 'alembic_version'").fetchone()
@@ -107,24 +173,26 @@ def _version(connection: sqlite3.Connection) -> str | None:
 
 
 def _known_versions() -> set[str]:
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    config.set_main_option("path_separator", "os")
-    return {script.revision for script in ScriptDirectory.from_config(config).walk_revisions()}
+    return {script.revision for script in ScriptDirectory.from_config(_config()).walk_revisions()}
 
 
-def _check_file(path: Path) -> None:
-    """Refuse a file that is not a Fandle database, without touching it."""
-    if not path.exists() or path.stat().st_size == 0:
-        return
+def check_file(path: Path) -> str | None:
+    """Refuse a file that is not a Fandle database, without touching it; else the migration it stands at.
+
+    None where there is no file yet, or an empty one.
+    """
     try:
-        connection = sqlite3.connect(f"file:{path}?mode=ro", uri=True)
-        try:
+        if not path.exists() or path.stat().st_size == 0:
+            return None
+        with _closed(connect(path, "ro")) as connection:
+            connection.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
             mark = connection.execute("PRAGMA application_id").fetchone()[0]
             sound = connection.execute("PRAGMA quick_check").fetchone()[0]
             version = _version(connection)
-        finally:
-            connection.close()
+    except OSError as fault:
+        raise StoreError(f"cannot look at {path} ({fault.strerror}): check its rights, or set FANDLE_HOME") from None
+    except sqlite3.OperationalError as fault:
+        raise StoreError(_refused("cannot read", path, fault)) from None
     except sqlite3.DatabaseError as fault:
         raise StoreError(
             f"{path} is not a readable database ({fault}): move it away or set FANDLE_HOME elsewhere"
@@ -135,3 +203,4 @@ def _check_file(path: Path) -> None:
         raise StoreError(f"{path} is damaged ({sound}): restore a copy or move it away")
     if version is not None and version not in _known_versions():
         raise StoreError(f"{path} was written by a newer Fandle: update this one, or set FANDLE_HOME elsewhere")
+    return version

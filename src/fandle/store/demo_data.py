@@ -8,7 +8,7 @@ from typing import Any
 
 from fandle.core.aim import solve_kick
 from fandle.core.rails import Rail
-from fandle.core.record import Result, kick_title, set_up
+from fandle.core.record import Result, set_up, shot_title
 from fandle.core.solution import Aim, Solution
 from fandle.core.stroke import Stroke
 from fandle.core.units import default_speed
@@ -53,7 +53,7 @@ def demo_practice() -> list[Noted]:
                     uid=f"demo-{place}-{n:03d}-{rng.getrandbits(32):08x}",
                     made_at=when.isoformat(timespec="seconds"),
                     set_up=set_up(layout, answer.best.rails),
-                    title=kick_title(answer.best.target, answer.best.rails),
+                    title=shot_title(answer.best.target, answer.best.rails),
                     table_label=club["tables"][0]["label"],
                     layout=layout_json(layout),
                     rails=rail.value,

@@ -1,5 +1,7 @@
 """What can be wrong with the data folder or the database in it."""
 
+from dataclasses import dataclass
+
 from fandle.core.errors import FandleError
 
 
@@ -13,3 +15,10 @@ class NotFoundError(FandleError):
 
 class NameTakenError(FandleError):
     """The name is in use."""
+
+
+@dataclass(frozen=True)
+class Unreadable:
+    """A record whose JSON is broken: kept as it is, shown as such."""
+
+    text: str

@@ -1,20 +1,31 @@
-"""The log: attempts noted, changed, taken out and put back."""
+"""The log: attempts noted, changed, taken out and put back, listed a page at a time."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime
-from typing import Any, cast
+from itertools import islice
+from typing import Any, TypeVarTuple, cast
 
-from sqlalchemy import select
+from sqlalchemy import Select, insert, select
+from sqlalchemy.dialects.sqlite import insert as insert_or
+from sqlalchemy.orm import Session
 
 from fandle.store.database import Database
 from fandle.store.errors import NotFoundError
-from fandle.store.models import Attempt, Preference
+from fandle.store.models import Attempt, ClubTable, Player, Preference
+from fandle.store.standing import player_id, stand
+
+Columns = TypeVarTuple("Columns")
+TOGETHER = 500  # attempts read or written in one go
 
 
 @dataclass(frozen=True)
 class Noted:
-    """One attempt as it is kept. `layout`, `stroke` and `aim` are JSON of their formats."""
+    """One attempt as it is kept. `layout`, `stroke` and `aim` are JSON of their formats.
+
+    The table is the one the layout names or holds; `table_label` is what the club calls it. A player of None is
+    the one who plays here. touched: further contacts, [{rail, at}].
+    """
 
     uid: str
     made_at: str
@@ -29,9 +40,40 @@ class Noted:
     off: float | None = None
     side_hit: str = ""
     comment: str = ""
+    kind: str = "kick"
+    pocket: str | None = None
+    player: str | None = None
+    potted: bool | None = None
+    in_off: bool | None = None
+    touched: list[dict[str, Any]] | None = None
+    stopped_x: float | None = None
+    stopped_y: float | None = None
+    try_number: int = 1
 
 
-NAMES = tuple(f.name for f in fields(Noted))
+@dataclass(frozen=True)
+class Filter:
+    """Which attempts: of one set-up, result, table or version of a table. Nothing said: all that are not deleted."""
+
+    set_up: str = ""
+    result: str = ""
+    table: int | None = None
+    version: int | None = None
+
+    def of(self, query: Select[*Columns]) -> Select[*Columns]:
+        """The query with these conditions."""
+        query = query.where(Attempt.deleted_at.is_(None))
+        if self.set_up:
+            query = query.where(Attempt.set_up == self.set_up)
+        if self.result:
+            query = query.where(Attempt.result == self.result)
+        if self.table is not None:
+            query = query.where(Attempt.table_id == self.table)
+        return query if self.version is None else query.where(Attempt.table_version_id == self.version)
+
+
+EVERYTHING = Filter()
+NAMES = tuple(f.name for f in fields(Noted) if f.name != "player")
 
 
 def now() -> str:
@@ -40,28 +82,47 @@ def now() -> str:
 
 
 def note(database: Database, attempt: Noted) -> Noted:
-    """Keep an attempt; the same uid again changes nothing and returns what is kept."""
+    """Keep an attempt; the same uid again, also at the same moment, changes nothing and returns what is kept."""
     with database.write() as session:
-        kept = session.scalar(select(Attempt).where(Attempt.uid == attempt.uid))
-        if kept is None:
-            session.add(Attempt(**{name: getattr(attempt, name) for name in NAMES}, deleted_at=None))
-            return attempt
-        return _noted(kept)
+        if session.scalar(select(Attempt.id).where(Attempt.uid == attempt.uid)) is None:
+            row = _row(session, attempt)
+            session.execute(insert_or(Attempt).values(row).on_conflict_do_nothing(index_elements=[Attempt.uid]))
+    return one(database, attempt.uid)
 
 
-def note_all(database: Database, noted: Iterable[Noted]) -> None:
-    """Keep many attempts at once, for demo data."""
-    with database.write() as session:
-        session.add_all(Attempt(**{name: getattr(row, name) for name in NAMES}, deleted_at=None) for row in noted)
+def note_all(database: Database, noted: Iterable[Noted]) -> int:
+    """Keep many attempts; those whose uid is kept already are left as they are. Returns how many were new."""
+    new = 0
+    for part in _parts(noted):
+        with database.write() as session:
+            known = set(session.scalars(select(Attempt.uid).where(Attempt.uid.in_([row.uid for row in part]))))
+            fresh = {row.uid: row for row in part if row.uid not in known}
+            if fresh:
+                session.execute(insert(Attempt), [_row(session, row) for row in fresh.values()])
+            new += len(fresh)
+    return new
+
+
+def _parts(noted: Iterable[Noted]) -> Iterator[list[Noted]]:
+    rows = iter(noted)
+    while part := list(islice(rows, TOGETHER)):
+        yield part
+
+
+def _row(session: Session, attempt: Noted) -> dict[str, Any]:
+    """An attempt as a record, with its table, version and player by id."""
+    table, version = stand(session, attempt.table_label, attempt.layout["table"], attempt.made_at)
+    owners = {"table_id": table, "table_version_id": version, "player_id": player_id(session, attempt.player)}
+    return {**{name: getattr(attempt, name) for name in NAMES}, **owners, "deleted_at": None}
 
 
 def amend(database: Database, uid: str, **changes: Any) -> Noted:
-    """Change what is said of an attempt: result, off, side_hit, comment."""
+    """Change what is said of an attempt: result, off, side_hit, comment and the like."""
     with database.write() as session:
         kept = _find(session.scalar(select(Attempt).where(Attempt.uid == uid)), uid)
         for name, value in changes.items():
             setattr(kept, name, value)
-        return _noted(kept)
+    return one(database, uid)
 
 
 def take_out(database: Database, uid: str) -> None:
@@ -76,21 +137,38 @@ def put_back(database: Database, uid: str) -> None:
         _find(session.scalar(select(Attempt).where(Attempt.uid == uid)), uid).deleted_at = None
 
 
-def attempts(database: Database, set_up: str = "", result: str = "") -> list[Noted]:
-    """Attempts that are not deleted, newest first, of one set-up and result if given."""
-    query = select(Attempt).where(Attempt.deleted_at.is_(None)).order_by(Attempt.id.desc())
-    if set_up:
-        query = query.where(Attempt.set_up == set_up)
-    if result:
-        query = query.where(Attempt.result == result)
-    with database.read() as session:
-        return [_noted(row) for row in session.scalars(query)]
-
-
 def one(database: Database, uid: str) -> Noted:
     """One attempt, deleted or not."""
     with database.read() as session:
-        return _noted(_find(session.scalar(select(Attempt).where(Attempt.uid == uid)), uid))
+        row = session.execute(with_owners().where(Attempt.uid == uid)).first()
+        if row is None:
+            raise _unknown(uid)
+        return noted_of(*row)
+
+
+def attempts(database: Database, wanted: Filter = EVERYTHING) -> list[Noted]:
+    """Attempts, newest first: all of them at once, for short logs and tests."""
+    return list(every(database, wanted))
+
+
+def every(database: Database, wanted: Filter = EVERYTHING) -> Iterator[Noted]:
+    """Attempts, newest first, read a few hundred at a time: for exports of any length."""
+    before: int | None = None
+    while True:
+        found = page(database, wanted, TOGETHER, before)
+        yield from (row for _, row in found)
+        if len(found) < TOGETHER:
+            return
+        before = found[-1][0]
+
+
+def page(database: Database, wanted: Filter, most: int, before: int | None = None) -> list[tuple[int, Noted]]:
+    """(id, attempt), newest first, at most so many, older than the one of id `before`."""
+    query = wanted.of(with_owners()).order_by(Attempt.id.desc()).limit(most)
+    if before is not None:
+        query = query.where(Attempt.id < before)
+    with database.read() as session:
+        return [(row[0].id, noted_of(*row)) for row in session.execute(query)]
 
 
 def preference(database: Database, name: str, default: Any) -> Any:
@@ -106,11 +184,25 @@ def set_preference(database: Database, name: str, value: Any) -> None:
         session.merge(Preference(name=name, value=value))
 
 
+def with_owners() -> Select[Attempt, str, str]:
+    """Attempts with the table's label of today and the player's nickname."""
+    return (
+        select(Attempt, ClubTable.label, Player.nickname)
+        .outerjoin(ClubTable, Attempt.table_id == ClubTable.id)
+        .outerjoin(Player, Attempt.player_id == Player.id)
+    )
+
+
+def _unknown(uid: str) -> NotFoundError:
+    return NotFoundError(f"no attempt {uid!r} is noted: look at the log again")
+
+
 def _find(kept: Attempt | None, uid: str) -> Attempt:
     if kept is None:
-        raise NotFoundError(f"no attempt {uid!r} is noted: look at the log again")
+        raise _unknown(uid)
     return kept
 
 
-def _noted(row: Attempt) -> Noted:
-    return Noted(**cast(dict[str, Any], {name: getattr(row, name) for name in NAMES}))
+def noted_of(row: Attempt, label: str | None, nickname: str | None) -> Noted:
+    values = cast(dict[str, Any], {name: getattr(row, name) for name in NAMES})
+    return Noted(**{**values, "table_label": label or row.table_label}, player=nickname)

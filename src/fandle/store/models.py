@@ -1,6 +1,6 @@
 """Tables of the database. Layouts and tables are kept as the JSON of their file formats."""
 
-from sqlalchemy import JSON, Float, ForeignKey
+from sqlalchemy import JSON, Float, ForeignKey, Index, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -28,13 +28,28 @@ class Player(Base):
 class ClubTable(Base):
     """A table that stands in a club; `data` is a standard table's name or a whole table object.
 
-    A home-made table is labelled with its own name.
+    A home-made table is labelled with its own name. One that was taken off keeps its row, for the log's sake
+    and to be brought back: `gone_at` says since when.
     """
 
     __tablename__ = "club_table"
+    __table_args__ = (Index("ix_club_table_label", "label", unique=True, sqlite_where=text("gone_at IS NULL")),)
     id: Mapped[int] = mapped_column(primary_key=True)
-    label: Mapped[str] = mapped_column(unique=True)
+    label: Mapped[str]
     club_id: Mapped[int] = mapped_column(ForeignKey("club.id"))
+    data: Mapped[object] = mapped_column(JSON)
+    gone_at: Mapped[str | None]
+
+
+class TableVersion(Base):
+    """The numbers a table had when attempts were made on it. Written once, never changed."""
+
+    __tablename__ = "table_version"
+    __table_args__ = (Index("ix_table_version", "table_id", "number", unique=True),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    table_id: Mapped[int] = mapped_column(ForeignKey("club_table.id"))
+    number: Mapped[int]
+    since: Mapped[str]
     data: Mapped[object] = mapped_column(JSON)
 
 
@@ -59,23 +74,44 @@ class NamedLayout(Base):
 
 
 class Attempt(Base):
-    """One attempt on a real table. `uid` is the page's own name for it: the same uid is the same attempt."""
+    """One attempt on a real table. `uid` is the page's own name for it: the same uid is the same attempt.
+
+    Its table is named by id, so that renaming one does not split its log, and the table's numbers by version, so
+    that changing them does not mix it. `title` and `table_label` are what both were called then.
+    kind: kick, bank or straight, `pocket` where a bank was to go. touched: further contacts, [{rail, at}].
+    """
 
     __tablename__ = "attempt"
+    __table_args__ = (
+        Index(
+            "ix_attempt_figures", "deleted_at", "table_id", "table_version_id", "set_up", "result", "off",
+        ),
+    )  # fmt: skip
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(unique=True)
     made_at: Mapped[str]
     set_up: Mapped[str] = mapped_column(index=True)
     title: Mapped[str]
     table_label: Mapped[str]
+    table_id: Mapped[int | None] = mapped_column(ForeignKey("club_table.id"))
+    table_version_id: Mapped[int | None] = mapped_column(ForeignKey("table_version.id"))
+    player_id: Mapped[int | None] = mapped_column(ForeignKey("player.id"))
     layout: Mapped[object] = mapped_column(JSON)
+    kind: Mapped[str] = mapped_column(server_default="kick")
     rails: Mapped[str]
+    pocket: Mapped[str | None]
     stroke: Mapped[object] = mapped_column(JSON)
     aim: Mapped[object] = mapped_column(JSON)
     result: Mapped[str]
     off: Mapped[float | None] = mapped_column(Float)
     side_hit: Mapped[str]
     comment: Mapped[str]
+    potted: Mapped[bool | None]
+    in_off: Mapped[bool | None]
+    touched: Mapped[object | None] = mapped_column(JSON)
+    stopped_x: Mapped[float | None] = mapped_column(Float)
+    stopped_y: Mapped[float | None] = mapped_column(Float)
+    try_number: Mapped[int] = mapped_column(server_default="1")
     deleted_at: Mapped[str | None]
 
 

@@ -59,7 +59,9 @@ def fill_demo(database: Database, demo: dict[str, Any], practice: Callable[[], l
         session.add(club)
         session.flush()
         session.add_all(Player(nickname=name, club_id=club.id) for name in demo["players"])
-        session.add_all(ClubTable(label=t["label"], data=t["table"], club_id=club.id) for t in demo["tables"])
+        session.add_all(
+            ClubTable(label=t["label"], data=t["table"], club_id=club.id, gone_at=None) for t in demo["tables"]
+        )
         session.add_all(ClubCue(**cue) for cue in demo["cues"])
         session.add_all(NamedLayout(name=x["name"], note=x["note"], data=x["layout"]) for x in demo["layouts"])
     note_all(database, practice())

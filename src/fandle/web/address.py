@@ -45,6 +45,7 @@ SAVE_TABLE = "/table.json"
 MOVE = "/api/move"
 LOG_CSV = "/log.csv"
 LOG_JSON = "/log.json"
+LOG_IMPORT = "/api/log"
 STATIC = "/static"
 
 KINDS = ("kick", "bank")

@@ -6,10 +6,11 @@ from fastapi import APIRouter, Path, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.aim import solve_kick
+from fandle.core.bank import solve_bank
 from fandle.core.counts.every import TITLES
 from fandle.core.errors import BadInputError
-from fandle.core.rails import rails_name
-from fandle.core.record import Result, Thickness, Tried, figures, kick_title, off_by, set_up
+from fandle.core.rails import Rail, rails_name
+from fandle.core.record import Result, Thickness, check_result, kind_of, off_by, set_up, shot_title
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
@@ -18,6 +19,7 @@ from fandle.formats.files import layout_json
 from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database
+from fandle.store.figures import same_set_up
 from fandle.store.queries import remove_layout, save_layout
 from fandle.web import address
 from fandle.web.address import State
@@ -46,8 +48,20 @@ class NewAttempt(BaseModel):
     result: Result
 
 
+class Touched(BaseModel):
+    """A further contact with a rail, diamonds along it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    rail: Rail
+    at: Number = Field(ge=-1, le=9)
+
+
 class Amendment(BaseModel):
-    """More about an attempt. `at`: where it crossed the target's line, diamonds along the last rail."""
+    """More about an attempt. `at`: where it crossed the target's line, diamonds along the last rail.
+
+    touched: the second and third contacts. stopped_x, stopped_y: where the cue ball came to rest, diamonds.
+    """
 
     model_config = ConfigDict(extra="forbid")
 
@@ -55,6 +69,12 @@ class Amendment(BaseModel):
     at: Number | None = None
     side_hit: Thickness | Literal[""] | None = None
     comment: str | None = Field(default=None, max_length=400)
+    potted: bool | None = None
+    in_off: bool | None = None
+    touched: list[Touched] | None = Field(default=None, max_length=6)
+    stopped_x: Number | None = Field(default=None, ge=0, le=8)
+    stopped_y: Number | None = Field(default=None, ge=0, le=4)
+    try_number: int | None = Field(default=None, ge=1, le=99)
 
 
 class NamedScene(BaseModel):
@@ -81,10 +101,9 @@ def best_line(state: State) -> Solution:
     if state.rails is None:
         raise BadInputError("no rail is chosen: choose the line that was shot", "rails")
     if state.kind == "bank":
-        raise BadInputError("a bank is not noted yet: choose a kick", "kind")
-    if not state.rails:
-        raise BadInputError("a straight shot is not noted: choose a line over a rail", "rails")
-    answer = solve_kick(state.layout, state.rails, state.stroke, hit=state.hit, with_chain=False)
+        answer = solve_bank(state.layout, state.rails, state.stroke, pocket=state.pocket, with_chain=False)
+    else:
+        answer = solve_kick(state.layout, state.rails, state.stroke, hit=state.hit, with_chain=False)
     if not isinstance(answer, Aim):
         raise BadInputError(f"there is no line to note ({answer.reason}): choose an open rail", "rails")
     return answer.best
@@ -92,8 +111,7 @@ def best_line(state: State) -> Solution:
 
 def told(database: Database, noted: log.Noted) -> dict[str, Any]:
     """A noted attempt with the figures of its set-up."""
-    same = log.attempts(database, noted.set_up)
-    f = figures(Tried(Result(row.result), row.off) for row in same)
+    f = same_set_up(database, noted.uid)
     return {"attempt": vars(noted), "figures": vars(f), "off_text": landing_word(noted.off)}
 
 
@@ -103,20 +121,24 @@ def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
     database: Database = request.app.state.database
     state = address.rounded(state_of(new.question, request))
     best = best_line(state)
-    layout = state.layout
+    layout, kind = state.layout, kind_of(best.rails, best.pocket)
+    check_result(new.result, kind)
     noted = log.note(
         database,
         log.Noted(
             uid=new.uid,
             made_at=log.now(),
-            set_up=set_up(layout, best.rails),
-            title=kick_title(best.target, best.rails),
+            set_up=set_up(layout, best.rails, best.pocket),
+            title=shot_title(best.target, best.rails, best.pocket),
             table_label=table_label(database, layout.table.name) or layout.table.name,
             layout=layout_json(layout),
+            kind=kind,
             rails=rails_name(best.rails),
+            pocket=best.pocket,
             stroke={**stroke_json(state.stroke), **({"hit": state.hit} if state.hit else {})},
             aim=marks_json(best.corrected),
             result=new.result.value,
+            potted=new.result is Result.HIT if kind == "bank" else None,
         ),
     )
     return told(database, noted)
@@ -131,7 +153,9 @@ def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> dict[
         state = noted_state(log.one(database, uid), shelf_of(request).known)
         best = best_line(state)
         changes.pop("at")
-        changes["off"] = off_by(state.layout, best.shot, best.rails, amendment.at)
+        changes["off"] = off_by(state.layout, best, amendment.at)
+    if amendment.result is not None:
+        check_result(amendment.result, log.one(database, uid).kind)
     return told(database, log.amend(database, uid, **changes))
 
 

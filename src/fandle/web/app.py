@@ -17,7 +17,18 @@ from fandle.store.database import Database
 from fandle.store.demo_data import demo_club, demo_practice
 from fandle.store.errors import NameTakenError, NotFoundError, StoreError
 from fandle.store.queries import fill_demo
-from fandle.web import address, api, api_club, api_log, club_page, compare_page, handbook_page, log_page, pages
+from fandle.web import (
+    address,
+    api,
+    api_club,
+    api_log,
+    club_page,
+    compare_page,
+    handbook_page,
+    log_files,
+    log_page,
+    pages,
+)
 from fandle.web.known import Shelf
 from fandle.web.settings import Settings
 
@@ -53,6 +64,7 @@ def create_app(settings: Settings) -> FastAPI:
     app.include_router(api.router)
     app.include_router(api_log.router)
     app.include_router(log_page.router)
+    app.include_router(log_files.router)
     app.include_router(club_page.router)
     app.include_router(compare_page.router)
     app.include_router(handbook_page.router)

@@ -1,64 +1,80 @@
-"""The Log room: am I getting better, and which way do I miss? And its exports."""
+"""The Log room: am I getting better, and which way do I miss? A page at a time, its sums made by the database."""
 
-import csv
-import io
-from collections import OrderedDict
 from typing import Any
+from urllib.parse import urlencode
 
 from fastapi import APIRouter, Request
-from fastapi.responses import HTMLResponse, JSONResponse, Response
+from fastapi.responses import HTMLResponse
 
-from fandle.core.record import Result, Tried, figures
+from fandle.core.errors import BadInputError
+from fandle.core.record import Figures, Result
 from fandle.core.spoken import landing_word, plural_lengths, side_name, tips_word
 from fandle.core.stroke import CUES, IDEAL
 from fandle.core.units import lengths_of, tips_of
-from fandle.formats.files import layout_of
-from fandle.formats.log import log_json_of
 from fandle.store import log
+from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address
 from fandle.web.known import Known, shelf_of, tip_of
-from fandle.web.noted import noted_href
+from fandle.web.noted import noted_href, noted_state
 
 router = APIRouter()
-COLUMNS = (
-    "uid", "made_at", "set_up", "title", "table", "rails", "aim_nose", "aim_sight", "speed", "side", "up", "cue",
-    "result", "off_diamonds", "side_hit", "comment",
-)  # fmt: skip
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
-MOST_ROWS = 200  # attempts listed at once; the exports have all
+STRIP_MOST = 40  # newest landings on a strip
+ROWS, GROUPS = 60, 25  # attempts and set-ups on one page
 FEW = 5  # attempts below which a share says little
+OLD_PARTS = 4  # of a set-up's name in links of the first versions, which began with the table
 
 
 @router.get(address.LOG_ROOM, response_class=HTMLResponse)
-def log_room(request: Request, set_up: str = "", result: str = "") -> HTMLResponse:
-    """All attempts, newest first, filtered, with the figures of each set-up."""
+def log_room(
+    request: Request,
+    set_up: str = "",
+    result: str = "",
+    table: int | None = None,
+    version: int | None = None,
+    before: int | None = None,
+    part: int = 1,
+) -> HTMLResponse:
+    """Attempts, newest first, filtered, with the figures of each set-up."""
     database, tip, known = request.app.state.database, tip_of(request), shelf_of(request).known
-    every = log.attempts(database)
-    shown = log.attempts(database, set_up, result)
-    groups: OrderedDict[str, list[log.Noted]] = OrderedDict()
-    for row in every:
-        groups.setdefault(row.set_up, []).append(row)
+    if set_up.count("|") + 1 == OLD_PARTS:
+        set_up = set_up.partition("|")[2]
+    wanted = log.Filter(set_up, result, table, version)
+    found = log.page(database, wanted, ROWS + 1, before)
+    shown, more = found[:ROWS], len(found) > ROWS
+    parts = -(-how_many_groups(database) // GROUPS)
+    part = min(max(part, 1), max(parts, 1))
+    asked: dict[str, Any] = {"set_up": set_up, "result": result, "table": table, "version": version}
+    kept = {name: value for name, value in asked.items() if value not in ("", None)}
     context = {
-        "rows": [_row(row, tip, known) for row in shown[:MOST_ROWS]],
-        "hidden": max(len(shown) - MOST_ROWS, 0),
-        "groups": [_group(key, rows, known) for key, rows in groups.items()],
-        "whole": _words(every),
-        "chosen": {"set_up": set_up, "result": result},
+        "rows": [_row(row, tip, known) for _, row in shown],
+        "older": _link({**kept, "part": part, "before": shown[-1][0]}) + "#attempts" if more else None,
+        "newest": _link({**kept, "part": part}) + "#attempts" if before is not None else None,
+        "groups": [_group(group, known) for group in groups(database, GROUPS, (part - 1) * GROUPS, STRIP_MOST)],
+        "part": part,
+        "parts": [(n, _link({**kept, "part": n})) for n in _near(part, parts)] if parts > 1 else [],
+        "whole": _words(figures_of(database)),
+        "chosen": kept,
         "results": [r.value for r in Result],
         "exports": (address.LOG_CSV, address.LOG_JSON),
+        "import_url": address.LOG_IMPORT,
         "attempts_url": address.ATTEMPTS,
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "log.html", context)
     return response
 
 
-def _tried(rows: list[log.Noted]) -> list[Tried]:
-    return [Tried(Result(row.result), row.off) for row in rows]
+def _link(query: dict[str, Any]) -> str:
+    return f"{address.LOG_ROOM}?{urlencode(query)}" if query else address.LOG_ROOM
 
 
-def _words(rows: list[log.Noted]) -> dict[str, Any]:
+def _near(part: int, parts: int) -> list[int]:
+    """Pages worth a link: the first, the last, and those beside this one."""
+    return [n for n in range(1, parts + 1) if n in (1, parts) or abs(n - part) <= 2]
+
+
+def _words(f: Figures) -> dict[str, Any]:
     """Figures of some attempts as a person reads them."""
-    f = figures(_tried(rows))
     words: dict[str, Any] = {
         "made": f"{f.hits} of {f.attempts}",
         "attempts": f.attempts,
@@ -74,16 +90,19 @@ def _words(rows: list[log.Noted]) -> dict[str, Any]:
     return words
 
 
-def _group(key: str, rows: list[log.Noted], known: Known) -> dict[str, Any]:
-    offs = [row.off for row in rows if row.off is not None]
-    f = figures(_tried(rows))
+def _group(group: Group, known: Known) -> dict[str, Any]:
+    last = group.last
+    only = {"set_up": last.set_up, "table": group.table, "version": group.version}
     return {
-        "set_up": key,
-        "title": rows[0].title,
-        "href": noted_href(rows[0], known),
-        "strip": [_place(off) for off in offs],
-        "mean": None if f.bias is None else _place(f.bias),
-        **_words(rows),
+        "title": last.title,
+        "table": last.table_label,
+        "before": group.later,
+        "href": noted_href(last, known),
+        "only": _link({name: value for name, value in only.items() if value is not None}) + "#attempts",
+        "key": only,
+        "strip": [_place(off) for off in group.landings],
+        "mean": None if group.figures.bias is None else _place(group.figures.bias),
+        **_words(group.figures),
     }
 
 
@@ -97,49 +116,29 @@ def _cue_label(name: str) -> str:
 
 
 def _row(row: log.Noted, tip: float, known: Known) -> dict[str, Any]:
-    table, stroke = layout_of(row.layout).table, row.stroke
-    tips = tips_of(stroke["side"], table, tip)
-    side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
-    cue = "" if stroke["cue"] == IDEAL.name else f", {_cue_label(stroke['cue'])}"
-    words = f"{plural_lengths(lengths_of(table, stroke['speed']))}, {side}{cue}"
+    """An attempt as a line of the list; one whose record is malformed is shown as such."""
+    words, mark = "this record cannot be read", "–"
+    try:
+        state = noted_state(row, known)
+        table, stroke = state.layout.table, state.stroke
+        tips = tips_of(stroke.side, table, tip)
+        side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
+        name = str(row.stroke["cue"])
+        cue = "" if name == IDEAL.name else f", {_cue_label(name)}"
+        words = f"{plural_lengths(lengths_of(table, stroke.speed))}, {side}{cue}"
+        mark = f"{row.aim['nose']:.2f}"
+    except (BadInputError, TypeError, KeyError, AttributeError):
+        pass  # shown as such
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
         "title": row.title,
+        "table": row.table_label,
         "href": noted_href(row, known),
-        "mark": f"{row.aim['nose']:.2f}",
+        "mark": mark,
         "stroke": words,
         "result": row.result,
         "off": landing_word(row.off),
         "side_hit": row.side_hit,
         "comment": row.comment,
     }
-
-
-def _flat(row: log.Noted) -> dict[str, Any]:
-    aim, stroke = row.aim, row.stroke
-    values = (
-        row.uid, row.made_at, row.set_up, row.title, row.table_label, row.rails, aim["nose"], aim["sight"],
-        stroke["speed"], stroke["side"], stroke["up"], stroke["cue"],
-        row.result, row.off, row.side_hit, row.comment,
-    )  # fmt: skip
-    return dict(zip(COLUMNS, values, strict=True))
-
-
-@router.get(address.LOG_CSV)
-def log_csv(request: Request) -> Response:
-    """Every attempt as CSV: one header line, UTF-8, decimal points, empty where nothing is known."""
-    text = io.StringIO()
-    writer = csv.DictWriter(text, COLUMNS)
-    writer.writeheader()
-    writer.writerows(_flat(row) for row in log.attempts(request.app.state.database))
-    headers = {"Content-Disposition": 'attachment; filename="fandle-log.csv"'}
-    return Response(text.getvalue(), media_type="text/csv; charset=utf-8", headers=headers)
-
-
-@router.get(address.LOG_JSON)
-def log_json(request: Request) -> JSONResponse:
-    """Every attempt as JSON, with its layout, stroke and aim whole."""
-    rows = log.attempts(request.app.state.database)
-    headers = {"Content-Disposition": 'attachment; filename="fandle-log.json"'}
-    return JSONResponse(log_json_of(rows), headers=headers)

@@ -12,10 +12,18 @@ from fandle.web.known import STANDARD, Known
 
 
 def noted_state(row: Noted, known: Known = STANDARD) -> address.State:
-    """The Table room as it stood when an attempt was made, on the table as it was then."""
+    """The Table room as it stood when an attempt was made, on the table as it was then.
+
+    Raises BadInputError where the record is not what this version writes.
+    """
     s = row.stroke
-    stroke = Stroke(s["speed"], s["side"], s["up"], cue=_cue(s["cue"], known))
-    return address.State(layout_of(row.layout), stroke, parse_rails(row.rails), hit=s.get("hit", 0.0))
+    try:
+        stroke = Stroke(s["speed"], s["side"], s["up"], cue=_cue(s["cue"], known))
+        hit = s.get("hit", 0.0)
+    except (TypeError, KeyError, AttributeError):
+        raise BadInputError(f"the record of attempt {row.uid} cannot be read", "stroke") from None
+    layout, kind = layout_of(row.layout), "bank" if row.kind == "bank" else "kick"
+    return address.State(layout, stroke, parse_rails(row.rails), hit=hit, kind=kind, pocket=row.pocket)
 
 
 def _cue(name: str, known: Known) -> Cue:
@@ -26,9 +34,12 @@ def _cue(name: str, known: Known) -> Cue:
         return IDEAL
 
 
-def noted_href(row: Noted, known: Known = STANDARD) -> str:
-    """Where an attempt is reopened."""
-    return address.TABLE_ROOM + "?" + address.write(noted_state(row, known))
+def noted_href(row: Noted, known: Known = STANDARD) -> str | None:
+    """Where an attempt is reopened; None where its record cannot be read."""
+    try:
+        return address.TABLE_ROOM + "?" + address.write(noted_state(row, known))
+    except BadInputError:
+        return None
 
 
 def layout_state(layout: Layout, method: str = "M3") -> address.State:

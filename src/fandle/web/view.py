@@ -3,14 +3,14 @@
 import math
 from typing import Any
 
-from fandle.core.aim import solve_kick
-from fandle.core.bank import add_bank_chain, solve_bank
+from fandle.core.bank import add_bank_chain
 from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.layout import spoken
-from fandle.core.lines import FULL, Line, best_among, in_the_way
+from fandle.core.lines import FULL, Line, bank, best_among, in_the_way, kick
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, from_pocket, inches, over
+from fandle.core.refusal import guarded
 from fandle.core.response import depth
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
@@ -25,6 +25,7 @@ from fandle.web.count_view import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.picture import from_the_other_end, picture
 from fandle.web.ways import found_lines, line_words
+from fandle.web.whole import capital
 
 OTHER_WORDS = {
     "nose": "or {} at the nose",
@@ -69,7 +70,7 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
         **base,
         "headline": headline(state),
         "lines": None if found is None else [line_words(line, state.frame) for line in found],
-        "chosen": None if chosen is None else _chosen(state, chosen, tip),
+        "chosen": None if chosen is None else _shown(state, chosen, tip),
         "count": None if chosen is None else counted(state, chosen.rails, _pocket(state, chosen)),
     }
 
@@ -91,8 +92,8 @@ def _one(state: State, found: list[Line] | None) -> Line | None:
     if state.rails is None:
         return best_among(layout, stroke, state.among, state.hit)
     if state.kind == "bank":
-        return Line(state.rails, solve_bank(layout, state.rails, stroke, pocket=state.pocket, with_chain=False), "")
-    return Line(state.rails, solve_kick(layout, state.rails, stroke, hit=state.hit, with_chain=False), "")
+        return Line(state.rails, bank(layout, state.rails, stroke, pocket=state.pocket), "")
+    return Line(state.rails, kick(layout, state.rails, stroke, hit=state.hit), "")
 
 
 def headline(state: State) -> dict[str, str]:
@@ -134,16 +135,32 @@ def _pocket(state: State, line: Line) -> str | None:
     return line.answer.best.pocket if isinstance(line.answer, Aim) else state.pocket
 
 
-def _chosen(state: State, line: Line, tip: float) -> dict[str, Any]:
+def _shown(state: State, line: Line, tip: float) -> dict[str, Any]:
+    """The chosen line as it is shown; one whose picture fails is told like one that cannot be solved."""
+    shown: dict[str, Any] = {}
+    answer = line.answer
+    if isinstance(answer, Aim):
+        found = answer
+
+        def draw() -> Aim:
+            shown.update(_chosen(state, line, found, tip))
+            return found
+
+        answer = guarded(state.layout, line.rails, found.best.target, draw)
+    if isinstance(answer, Aim):
+        return shown
     head = {"rails": line.name, "way": over(line.rails)}
-    if not isinstance(line.answer, Aim):
-        return {**head, "answer": aim_json(line.answer), "solved": False, "reason": line.answer.reason}
-    best = line.answer.best
+    return {**head, "answer": aim_json(answer), "solved": False, "reason": answer.reason}
+
+
+def _chosen(state: State, line: Line, found: Aim, tip: float) -> dict[str, Any]:
+    head = {"rails": line.name, "way": over(line.rails)}
+    best = found.best
     banked = best.contact is not None
     if banked:
-        aim = add_bank_chain(state.layout, state.stroke, line.answer)
+        aim = add_bank_chain(state.layout, state.stroke, found)
     else:
-        aim = add_chain(state.layout, state.stroke, line.answer, state.hit)
+        aim = add_chain(state.layout, state.stroke, found, state.hit)
     rail = best.mark_rail
     return {
         **head,
@@ -225,6 +242,8 @@ def _running(stroke: Stroke, best: Solution) -> str:
 
 
 def _thickness(best: Solution, hit: float) -> str:
+    if best.push:
+        return f"{capital(spoken(best.target))} is frozen to the cue ball: this is a push, both go on together."
     if best.fullness >= FULL - abs(hit):
         return ""
     asked = "Full" if abs(hit) < 0.005 else f"{1 - abs(hit):.0%} full"

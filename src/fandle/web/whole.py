@@ -44,9 +44,12 @@ def _blow(layout: Layout, first: Event, way: Sequence[Piece], fullness: float) -
     way: a unit vector on the drawing, square to the last leg, to the side where no ball lies near.
     """
     table = layout.table
-    (ax, ay), (bx, by) = diamonds_mm(table, way[-1].control), diamonds_mm(table, way[-1].end)
-    size = math.hypot(bx - ax, by - ay) or 1.0
-    ux, uy = (by - ay) / size, (ax - bx) / size
+    if way:
+        heading = way[-1].heading
+    else:  # frozen to it: there is no way, so the words stand square to the line of centres
+        (ax, ay), (bx, by) = (layout.metres(layout.ball(name)) for name in (first.ball, first.other or CUE))
+        heading = math.atan2(by - ay, bx - ax)
+    ux, uy = -math.sin(heading), -math.cos(heading)  # y runs down on the drawing
     x, y = diamonds_mm(table, (first.x, first.y))
     lie = [diamonds_mm(table, (ball.x, ball.y)) for ball in layout.balls]
     lie += [(x, -CLEAR_MM / 2), (x, table.width * 1000 + CLEAR_MM / 2)]

@@ -17,11 +17,10 @@ from fandle.core.counts.turn import Turn
 from fandle.core.edit import clear
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout, spoken
-from fandle.core.path import Event
 from fandle.core.pocket import POCKET_NAMES, Mouth, mouths
 from fandle.core.rails import Rail, rails_name
 from fandle.core.readout import direction_to, marks
-from fandle.core.shot import Shot, play
+from fandle.core.shot import object_run, play
 from fandle.core.solution import ObjectContact
 from fandle.core.stroke import Stroke
 from fandle.core.units import lengths_of, speed_of
@@ -126,18 +125,6 @@ def _pair(view: View, mouth: Mouth) -> tuple[float, float, float] | str:
         return f"no natural pair passes near {name}"
     at = zero + way * (n / 2 + shift)
     return (n, shift, way) if 0.0 <= at <= rail.diamonds else f"the shifted line leads off the rail, to {figure(at)}"
-
-
-def object_run(shot: Shot, ball: str, most_rails: int) -> Approach:
-    """The object ball's own way to a jaw, a pocket, rest, or its rail number `most_rails`."""
-    mine: list[Event] = []
-    for ev in shot.events:
-        if ev.ball == ball and ev.kind != "ball":
-            mine.append(ev)
-            if ev.kind != "rail" or len(mine) == most_rails:
-                break
-    end = mine[-1].t if mine else 0.0
-    return Approach(tuple(mine), tuple(q for q in shot.paths.get(ball, ()) if q.t < end))
 
 
 def _at(run: Approach, mouth: Mouth) -> bool:

@@ -1,5 +1,6 @@
 """All counts by name, and the best rails for each."""
 
+import logging
 import math
 from collections.abc import Callable
 from dataclasses import replace
@@ -13,10 +14,12 @@ from fandle.core.counts.base import Count, Draft, NoCount, View
 from fandle.core.counts.hands import HandStep, turned
 from fandle.core.counts.played import blocker, finish
 from fandle.core.counts.turn import Turn, turn_to
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail, rails_name
 
+LOG = logging.getLogger(__name__)
+FAILED = "this count could not be worked out; what went wrong is in the log"
 _MODULES = (m1, m2, m3, m4, m5, m6, m7, m8, m9, m10, m11, m12, m13, m14, m15, m16, m17, m18, m19)
 METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _MODULES}
 TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
@@ -102,7 +105,17 @@ def _view(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> Vie
 
 
 def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
-    """A method over one order of rails, played."""
+    """A method over one order of rails, played. One that fails is logged and does not count: the others stand."""
+    try:
+        return _played(name, layout, rails, ball, beside)
+    except EngineError as fault:
+        return NoCount(name, TITLES[name], rails, str(fault))
+    except Exception:
+        LOG.exception("%s over %s to %s fails on %r", name, rails_name(rails), ball.id, layout)
+        return NoCount(name, TITLES[name], rails, FAILED)
+
+
+def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool) -> Count | NoCount:
     module, view = METHODS[name], _view(name, layout, rails, ball)
     if view is not None:
         draft = module.count(view)

@@ -12,6 +12,7 @@ from functools import lru_cache
 
 from fandle.core.approach import approach
 from fandle.core.counts.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.rails import Rail
 from fandle.core.readout import direction_to
@@ -33,7 +34,10 @@ def _end(table: Table, mark: float, rail: Rail, across: float) -> float | None:
     """Where the line of a mark comes back, diamonds along `rail`; None if it goes over other rails."""
     back = (table.sight_setback or 0.0) / table.diamond_y
     place = mark * OUT, (4.0 + back) * OUT
-    layout = Layout(table, usual_game(table), (Ball("cue", *place),))
+    try:
+        layout = Layout(table, usual_game(table), (Ball("cue", *place),))
+    except BadInputError:  # a large ball on a small bed has no room so near to the corner
+        return None
     direction = direction_to(table, Rail.FAR, layout.metres(layout.cue), mark, "sight" if back else "nose")
     shot = approach(layout, Stroke(SPEED, RUNNING, FOLLOW), direction, most_rails=4)
     if shot.rails[:3] != ORDERS[0]:

@@ -48,7 +48,7 @@ def _turned(turn: Turn, layout: Layout) -> Layout:
     for ball in layout.balls:
         x, y = turn.point(ball.x, ball.y)
         balls.append(replace(ball, x=x, y=y))
-    return replace(layout, balls=tuple(balls))
+    return layout.moved(tuple(balls))
 
 
 def turn_to(rails: tuple[Rail, ...], wanted: tuple[Rail, ...], layout: Layout, target: Point) -> Turn | None:

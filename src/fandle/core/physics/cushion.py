@@ -20,6 +20,9 @@ CLOTH_TURN = 1.0  # rad: the same at the cloth, whose friction is a quarter of i
 STRAIGHT = 1e-3  # rad: a dying slip that turns less till its end is taken as straight
 SMALLEST_STEP = 1 / 256  # of the plain step, when a slip direction swings round
 SNAP = 2e-4  # of the ball's speed: a slip this small that friction can hold is ended at once
+STEEP = 4.0  # vn² may grow by this much in the last step in work; from a slower vn that step would blow up
+MOST_HALVINGS = 50  # of the last step in impulse
+ROUNDING = 1e-12  # of the energy: what rounding may add
 ZERO = 1e-10  # of the ball's speed: what counts as no slip
 
 
@@ -292,6 +295,25 @@ def _snap(
 
 
 @kernel
+def _energy(vt: float, vn: float, wt: float, wn: float, wz: float) -> float:
+    """v²/2 + w²/5: kinetic energy per unit mass of a solid sphere."""
+    return 0.5 * (vt * vt + vn * vn) + 0.2 * (wt * wt + wn * wn + wz * wz)
+
+
+@kernel
+def _no_richer(
+    after: tuple[float, float, float, float, float, float], before: float
+) -> tuple[float, float, float, float, float]:
+    """The state after, with no more energy than came in: what the steps' error adds is taken off all of it."""
+    vt, vn, wt, wn, wz, _ = after
+    energy = _energy(vt, vn, wt, wn, wz)
+    if energy <= before * (1.0 + ROUNDING):
+        return vt, vn, wt, wn, wz
+    share = math.sqrt(before / energy)
+    return share * vt, share * vn, share * wt, share * wn, share * wz
+
+
+@kernel
 def bounce(
     vt: float,
     vn: float,
@@ -317,6 +339,7 @@ def bounce(
     tiny = ZERO * size
     if vn <= tiny:
         return vt, -restitution * abs(vn), wt, wn, wz
+    before = _energy(vt, vn, wt, wn, wz)
     plain = vn / (c * steps)
     smallest = plain * SMALLEST_STEP
     work = 0.0
@@ -338,8 +361,18 @@ def bounce(
             vt, vn, wt, wn, wz, work = after
         elif vn == 0.0:  # the very first step overshoots, and work is no variable to step in here
             plain = 0.25 * plain
-        else:
+        elif -2.0 * r[1] * (work - goal) < STEEP * c * vn * vn:
             after = _step(vt, vn, wt, wn, wz, work, r, work - goal, 2, s, c, mu_w, mu_s, tiny, held, h1, h2)
-            return after[0], after[1], after[2], after[3], after[4]
+            return _no_richer(after, before)
+        else:  # the ball has hardly turned: the end of restitution is closed in on in impulse
+            low, high = 0.0, step
+            for _ in range(MOST_HALVINGS):
+                middle = 0.5 * (low + high)
+                after = _step(vt, vn, wt, wn, wz, work, r, middle, 0, s, c, mu_w, mu_s, tiny, held, h1, h2)
+                if after[5] > goal:
+                    low = middle
+                else:
+                    high = middle
+            return _no_richer(after, before)
     nan = math.nan
     return nan, nan, nan, nan, nan

@@ -1,6 +1,6 @@
 // The Log room: take an attempt out, and put it back.
 
-import { send } from "./ask.js";
+import { post, send } from "./ask.js";
 import { toast } from "./toast.js";
 
 const room = document.getElementById("log");
@@ -27,3 +27,17 @@ room.addEventListener("click", async (event) => {
 });
 
 document.getElementById("result")?.addEventListener("change", (event) => event.target.form.requestSubmit());
+
+document.getElementById("import").addEventListener("change", async (event) => {
+  const [file] = event.target.files;
+  event.target.value = "";
+  if (!file) return;
+  toast("Reading the file…");
+  try {
+    const { attempts, new: fresh } = await post(room.dataset.import, file, file.name.endsWith(".csv") ? "text/csv" : "application/json");
+    if (fresh) location.reload();
+    else toast(`Nothing new: all ${attempts} attempts are in the log already.`);
+  } catch (fault) {
+    toast(fault.message);
+  }
+});

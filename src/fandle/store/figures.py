@@ -1,0 +1,87 @@
+"""Sums over the log, made by the database: no attempt is read for them."""
+
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import case, func, select
+
+from fandle.core.record import Figures, Result, figures_from
+from fandle.store.database import Database
+from fandle.store.log import EVERYTHING, Filter, Noted, noted_of, with_owners
+from fandle.store.models import Attempt, TableVersion
+
+_SUMS: tuple[Any, ...] = (
+    func.count(),
+    func.sum(case((Attempt.result == Result.HIT.value, 1), else_=0)),
+    func.count(Attempt.off),
+    func.sum(Attempt.off),
+    func.sum(Attempt.off * Attempt.off),
+)
+
+
+@dataclass(frozen=True)
+class Group:
+    """One set-up on one table as it was: its last attempt, its figures, its newest landings (diamonds).
+
+    later: the table's numbers were changed since, so that these attempts were made on another table, so to speak.
+    """
+
+    last: Noted
+    table: int | None
+    version: int | None
+    since: str
+    later: bool
+    figures: Figures
+    landings: tuple[float, ...]
+
+
+def figures_of(database: Database, wanted: Filter = EVERYTHING) -> Figures:
+    """Figures of all attempts that are wanted."""
+    with database.read() as session:
+        return figures_from(*session.execute(wanted.of(select(*_SUMS))).one())
+
+
+def same_set_up(database: Database, uid: str) -> Figures:
+    """Figures of an attempt's own set-up, on its own table with the numbers it had."""
+    with database.read() as session:
+        query = select(Attempt.set_up, Attempt.table_id, Attempt.table_version_id).where(Attempt.uid == uid)
+        set_up, table, version = session.execute(query).one()
+    return figures_of(database, Filter(set_up=set_up, table=table, version=version))
+
+
+def how_many_groups(database: Database) -> int:
+    """How many set-ups there are."""
+    keys = select(Attempt.id).where(Attempt.deleted_at.is_(None))
+    keys = keys.group_by(Attempt.table_id, Attempt.table_version_id, Attempt.set_up)
+    with database.read() as session:
+        return session.scalar(select(func.count()).select_from(keys.subquery())) or 0
+
+
+def groups(database: Database, most: int, skip: int, landings: int) -> list[Group]:
+    """Set-ups, the one last played first: so many, after so many; each with its newest landings."""
+    key = (Attempt.table_id, Attempt.table_version_id, Attempt.set_up)
+    newest = func.max(Attempt.id)
+    query = select(*key, newest, *_SUMS).where(Attempt.deleted_at.is_(None)).group_by(*key)
+    query = query.order_by(newest.desc()).limit(most).offset(skip)
+    found = []
+    with database.read() as session:
+        for table, version, set_up, last, *sums in session.execute(query).all():
+            attempt = session.execute(with_owners().where(Attempt.id == last)).one()
+            mine = select(Attempt.off).where(
+                Attempt.deleted_at.is_(None), Attempt.set_up == set_up, Attempt.table_id.is_(table),
+                Attempt.table_version_id.is_(version), Attempt.off.is_not(None),
+            ).order_by(Attempt.id.desc()).limit(landings)  # fmt: skip
+            numbers = session.get(TableVersion, version) if version is not None else None
+            newer = select(func.max(TableVersion.id)).where(TableVersion.table_id == table)
+            found.append(
+                Group(
+                    last=noted_of(*attempt),
+                    table=table,
+                    version=version,
+                    since="" if numbers is None else numbers.since,
+                    later=version is not None and session.scalar(newer) != version,
+                    figures=figures_from(*sums),
+                    landings=tuple(off for off in session.scalars(mine) if off is not None),
+                )
+            )
+    return found
