@@ -13,7 +13,7 @@ from typing import Any
 import numpy as np
 
 from fandle.core.layout import Ball, Layout
-from fandle.core.physics import bed, rack
+from fandle.core.physics import bed, moving, rack
 from fandle.core.physics import engine as e
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
@@ -149,8 +149,8 @@ def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
             x, y = rng.uniform(0.1, TABLE.length - 0.1), rng.uniform(0.1, TABLE.width - 0.1)
             if all(math.hypot(x - a, y - b) > 2 * TABLE.ball_radius for a, b in places):
                 places.append((x, y))
-        state = np.zeros((count, rack.BALL_WIDTH))
-        state[:, :2], state[:, rack.ON] = places, 1.0
+        state = np.zeros((count, moving.BALL_WIDTH))
+        state[:, :2], state[:, moving.ON] = places, 1.0
         state[0, 2:7] = strike(rng.uniform(0, 6.28), *Stroke(4.0).array())
         made.append(state)
     events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
@@ -171,6 +171,7 @@ def works() -> dict[str, Callable[[], Any]]:
     from fandle.core.lines import kick_lines
     from fandle.core.rails import Rail
     from fandle.web.address import State
+    from fandle.core.steps import finish
     from fandle.web.view import answer
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
@@ -181,7 +182,7 @@ def works() -> dict[str, Callable[[], Any]]:
     return {
         "three-rail shot": lambda: e.run(*start, P, NONE, 0, False, RAILS, EVENTS, PIECES),
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
-        "whole answer to a drag": lambda: (answer(state), count("M2", layout, (Rail.FAR,))),
+        "whole answer to a drag": lambda: (finish(answer(state)), count("M2", layout, (Rail.FAR,))),
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],
         "all kicks, 1 to 3 rails": lambda: kick_lines(layout, stroke, (1, 2, 3)),
         "a bank": lambda: solve_bank(banked, (Rail.NEAR,), firm, pocket="foot-far"),

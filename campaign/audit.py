@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from fandle.core.layout import Layout
 from fandle.core.physics import engine as e
-from fandle.core.physics import rack
+from fandle.core.physics import moving, rack
 from fandle.core.physics.cloth import ROLLING, SLIDING, SUNK
 from fandle.core.physics.strike import strike
 from fandle.core.pocket import mouths
@@ -34,8 +34,8 @@ class Raw:
 
 def raw(places: Array, start: tuple[float, ...], table: Table = POOL) -> Raw:
     """Play balls at `places` (m), the first of them set going with (vx, vy, wx, wy, wz)."""
-    state = np.zeros((len(places), rack.BALL_WIDTH))
-    state[:, :2], state[:, rack.ON], state[0, 2:7] = places, 1.0, start
+    state = np.zeros((len(places), moving.BALL_WIDTH))
+    state[:, :2], state[:, moving.ON], state[0, 2:7] = places, 1.0, start
     events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
     code, n_ev, n_pc = rack.play_all(state, table.params(), events, pieces)
     return Raw(code, events[:n_ev].copy(), pieces[:n_pc].copy(), state, np.array(places))

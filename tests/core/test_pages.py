@@ -17,6 +17,7 @@ from fandle.core.handbook.page import HERE, Page, all_pages, page_of
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import parse_rails
 from fandle.core.standards import standard_table, usual_game
+from fandle.core.steps import finish
 
 PAGES = all_pages()
 PROSE = ("line", "who", "rule", "by_eye", "sums", "exact", "drifts", "dispute", "caution", "axis")
@@ -56,15 +57,15 @@ def test_the_example_counts_and_depends_on_the_cushions_friction(page: Page) -> 
 
 @pytest.mark.parametrize("page", PAGES, ids=lambda page: page.method)
 def test_curves_are_the_counts_own_landings(page: Page) -> None:
-    cloth = by_cloth(page, page.example, page.rails)
-    pace = by_pace(page, page.example, page.rails)
+    cloth = finish(by_cloth(page, page.example, page.rails))
+    pace = finish(by_pace(page, page.example, page.rails))
     assert [c.name for c in cloth] == ["this table", "new cloth", "damp cloth"]
     assert [c.name for c in pace] == ["as meant", "softer", "firmer"]
     assert cloth[0].dots == pace[0].dots
     assert len(cloth[0].dots) >= 16
     assert cloth[1].dots != cloth[0].dots != cloth[2].dots
     assert pace[1].dots != pace[0].dots != pace[2].dots
-    found = swept(page, page.example, page.rails)
+    found = finish(swept(page, page.example, page.rails))
     for (at, there, counted), dot in zip(found, cloth[0].dots, strict=True):
         again = plain_count(page.method, there, page.rails)
         assert isinstance(again, Count)
@@ -75,18 +76,18 @@ def test_curves_are_the_counts_own_landings(page: Page) -> None:
 
 def test_an_axis_is_the_number_counted_where_the_page_says_so() -> None:
     m11, m1 = page_of("M11"), page_of("M1")
-    dots = by_cloth(m11, m11.example, m11.rails)[0].dots
+    dots = finish(by_cloth(m11, m11.example, m11.rails))[0].dots
     assert dots[0].at == pytest.approx(m11.sweep[0][0] - 1.2, abs=0.01)
-    assert by_cloth(m1, m1.example, m1.rails)[0].dots[0].at == pytest.approx(m1.sweep[0][0])
+    assert finish(by_cloth(m1, m1.example, m1.rails))[0].dots[0].at == pytest.approx(m1.sweep[0][0])
     m5 = page_of("M5")
-    assert max(dot.at for dot in by_cloth(m5, m5.example, m5.rails)[0].dots) > 10  # numbers of the short rail
+    assert max(dot.at for dot in finish(by_cloth(m5, m5.example, m5.rails))[0].dots) > 10  # numbers of the short rail
 
 
 def test_softer_is_long_and_firmer_short_over_one_rail() -> None:
     """Common practice: a rolling ball comes off long, a sliding one short."""
     for method in ("M1", "M3", "M6"):
         page = page_of(method)
-        meant, softer, firmer = by_pace(page, page.example, page.rails)
+        meant, softer, firmer = finish(by_pace(page, page.example, page.rails))
         mid = len(meant.dots) // 2
         assert softer.dots[mid].off > meant.dots[mid].off > firmer.dots[mid].off
 
@@ -116,7 +117,7 @@ def test_a_map_covers_the_bed() -> None:
     places = columns()
     assert len(places) == 32
     assert places[0] > 0.09
-    spots = [spot for x in places[::6] for spot in column("M3", page.example, page.rails, x)]
+    spots = [spot for x in places[::6] for spot in finish(column("M3", page.example, page.rails, x))]
     assert all(0 < spot.y < 4 for spot in spots)
     counted = [spot for spot in spots if spot.off is not None]
     assert len(counted) > len(spots) / 3
@@ -159,7 +160,7 @@ def test_the_condition_of_the_table_is_played() -> None:
 def test_a_landing_keeps_its_sign_where_it_counts_as_on() -> None:
     """A curve must not jump to the long side only because it comes near."""
     page = page_of("M9")
-    dots = by_cloth(page, page.example, page.rails)[0].dots
+    dots = finish(by_cloth(page, page.example, page.rails))[0].dots
     assert any(-0.05 < dot.off < 0.0 for dot in dots)
     found = plain_count("M14", page_of("M14").example, page_of("M14").rails)
     assert isinstance(found, Count)

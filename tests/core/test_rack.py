@@ -17,7 +17,7 @@ from tests.core.cases import CROWDS
 from tests.core.crowd import R, break_shot, random_places, random_stroke
 
 from fandle.core.physics import engine as e
-from fandle.core.physics import rack
+from fandle.core.physics import moving, rack
 from fandle.core.stroke import Stroke
 
 
@@ -62,8 +62,8 @@ def test_any_layout_and_any_stroke_comes_to_an_end(
     stroke = Stroke(gentle, offset * math.cos(clock) * 0.999, offset * math.sin(clock) * 0.999, elevation)
     played = raw(places, struck(stroke, direction))
     assert played.code == e.STOPPED
-    moving = np.hypot(played.state[:, 2], played.state[:, 3])
-    assert np.all(moving[played.state[:, rack.ON] > 0] == 0.0)
+    speeds = np.hypot(played.state[:, 2], played.state[:, 3])
+    assert np.all(speeds[played.state[:, moving.ON] > 0] == 0.0)
 
 
 @pytest.mark.parametrize(("name", "places", "start"), CROWDS)
@@ -186,8 +186,8 @@ def test_compiled_and_plain_python_agree() -> None:
 
 
 def test_too_many_contacts_end_the_run() -> None:
-    state = np.zeros((1, rack.BALL_WIDTH))
-    state[0, :2], state[0, rack.ON], state[0, 2:7] = (0.5, 0.5), 1.0, (9.0, 7.0, 0.0, 0.0, 0.0)
+    state = np.zeros((1, moving.BALL_WIDTH))
+    state[0, :2], state[0, moving.ON], state[0, 2:7] = (0.5, 0.5), 1.0, (9.0, 7.0, 0.0, 0.0, 0.0)
     few, pieces = np.empty((5, e.EVENT_WIDTH)), np.empty((50, e.PIECE_WIDTH))
     code, n_ev, _ = rack.play_all(state, POOL.params(), few, pieces)
     assert (code, n_ev <= 5) == (e.TOO_MANY, True)

@@ -11,7 +11,7 @@ from fandle.core.aim import solve_kick
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
-from fandle.core.record import Result, Tried, figures, kick_title, off_by, set_up, wilson
+from fandle.core.record import Result, Tried, figures, off_by, set_up, shot_title, wilson
 from fandle.core.solution import Aim, Solution
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
@@ -60,12 +60,12 @@ def solved(layout: Layout, rail: Rail) -> Solution:
 def test_long_is_further_in_the_direction_of_travel(pool: Table) -> None:
     """Towards the foot long is a larger x; shot from the other end it is a smaller one; across it is y."""
     there, back = make(pool, (1.2, 1.0), (5.2, 1.1)), make(pool, (5.2, 1.0), (1.2, 1.1))
-    assert off_by(there, solved(there, Rail.FAR).shot, (Rail.FAR,), 5.5) == pytest.approx(0.3)
-    assert off_by(back, solved(back, Rail.FAR).shot, (Rail.FAR,), 1.5) == pytest.approx(-0.3)
+    assert off_by(there, solved(there, Rail.FAR), 5.5) == pytest.approx(0.3)
+    assert off_by(back, solved(back, Rail.FAR), 1.5) == pytest.approx(-0.3)
     across = make(pool, (1.2, 0.8), (1.1, 3.0))
-    assert off_by(across, solved(across, Rail.FOOT).shot, (Rail.FOOT,), 3.2) == pytest.approx(0.2)
+    assert off_by(across, solved(across, Rail.FOOT), 3.2) == pytest.approx(0.2)
     with pytest.raises(BadInputError, match="not on this table"):
-        off_by(there, solved(there, Rail.FAR).shot, (Rail.FAR,), float("nan"))
+        off_by(there, solved(there, Rail.FAR), float("nan"))
 
 
 def test_a_set_up_is_the_same_whatever_the_order_of_balls(pool: Table) -> None:
@@ -73,4 +73,4 @@ def test_a_set_up_is_the_same_whatever_the_order_of_balls(pool: Table) -> None:
     b = Layout(pool, a.game, tuple(reversed(a.balls)), a.target)
     assert set_up(a, (Rail.FAR,)) == set_up(b, (Rail.FAR,))
     assert set_up(a, (Rail.FAR,)) != set_up(a, (Rail.FOOT,))
-    assert kick_title("7", (Rail.FAR,)) == "the 7 over the far rail"
+    assert shot_title("7", (Rail.FAR,)) == "the 7 over the far rail"

@@ -40,10 +40,10 @@ def test_amend_take_out_put_back(database: Database) -> None:
     assert log.one(database, "test-00000000").off == -0.3
     log.take_out(database, "test-00000000")
     assert log.attempts(database) == []
-    assert log.attempts(database, attempt().set_up) == []
+    assert log.attempts(database, log.Filter(attempt().set_up)) == []
     log.put_back(database, "test-00000000")
-    assert log.attempts(database, attempt().set_up, "short")[0].comment == "thin"
-    assert log.attempts(database, attempt().set_up, "hit") == []
+    assert log.attempts(database, log.Filter(attempt().set_up, "short"))[0].comment == "thin"
+    assert log.attempts(database, log.Filter(attempt().set_up, "hit")) == []
     with pytest.raises(NotFoundError, match="no attempt 'none'"):
         log.take_out(database, "none")
 

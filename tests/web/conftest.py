@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 import pytest
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from fandle.web.app import create_app
@@ -12,5 +13,10 @@ from fandle.web.settings import Settings
 @pytest.fixture(scope="session")
 def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A client of the demo application; an unhandled error fails the test."""
-    with TestClient(create_app(Settings(tmp_path_factory.mktemp("home"), demo=True))) as client:
+    with local_client(create_app(Settings(tmp_path_factory.mktemp("home"), demo=True))) as client:
         yield client
+
+
+def local_client(app: FastAPI) -> TestClient:
+    """A client on the machine that the application runs on."""
+    return TestClient(app, base_url="http://127.0.0.1:8000", client=("127.0.0.1", 50000))

@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
+from tests.web.conftest import local_client
 
 from fandle.core.standards import standard_table
 from fandle.formats.files import table_json
@@ -22,7 +23,7 @@ PLAIN = {"Content-Type": "text/plain"}
 @pytest.fixture
 def club(tmp_path: Path) -> Iterator[TestClient]:
     """A club of its own for each test."""
-    with TestClient(create_app(Settings(tmp_path, demo=True))) as client:
+    with local_client(create_app(Settings(tmp_path, demo=True))) as client:
         yield client
 
 
@@ -61,7 +62,7 @@ def test_a_table_goes_out_with_its_layout_and_gives_the_same_answer_elsewhere(
     """To the last digit, in another club that has a different table of that name already."""
     make(club, values={"cushion_compression": 2.2, "cue_ball_mass": 181.0, "cloth_rolling": 0.0123}, rubber="lively")
     make(club, "Odd", values={"length": 2300.0, "pockets.side_mouth": 140.0, "nose_height": 36.5})
-    with TestClient(create_app(Settings(tmp_path_factory.mktemp("elsewhere")))) as other:
+    with local_client(create_app(Settings(tmp_path_factory.mktemp("elsewhere")))) as other:
         make(other, "Odd", values={"cushion_restitution": 0.7})
         for name, there in (("Mine", "Mine"), ("Odd", "Odd 2")):
             here = answer_on(club, name, side=0.2)

@@ -13,10 +13,9 @@ from fastapi.testclient import TestClient
 from sqlalchemy import event
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.formats.log import LogFile
+from fandle.formats.log import COLUMNS, LogFile
 from fandle.store.database import Database
 from fandle.web import address
-from fandle.web.log_page import COLUMNS
 
 QUESTION = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.1, "rails": "far"}
 

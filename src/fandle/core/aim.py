@@ -7,7 +7,7 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.approach import Approach, approach, final_approach
+from fandle.core.approach import Approach, approach, final_approach, pushes
 from fandle.core.chain import add_chain
 from fandle.core.layout import Layout
 from fandle.core.physics import search
@@ -17,8 +17,10 @@ from fandle.core.rails import Rail
 from fandle.core.readout import diamond_along, edge_mark, marks, over
 from fandle.core.refusal import guarded, refuse
 from fandle.core.solution import Aim, Cushion, Refusal, Solution
+from fandle.core.steps import Steps
 from fandle.core.stroke import Stroke
 
+SWEPT = 120  # directions played in one step
 NO_MARK = "the ball would run along the rail: there is no mark to aim at"
 
 
@@ -52,28 +54,32 @@ def solve_all(
     orders: Sequence[tuple[Rail, ...]],
     target: str | None = None,
     hit: float = 0.0,
-) -> dict[tuple[Rail, ...], Aim | Refusal]:
-    """The same for many orders of rails at once, without chains: every direction is played once for all.
+) -> Steps[dict[tuple[Rail, ...], Aim | Refusal]]:
+    """The same for many orders of rails at once, without chains, in steps: every direction is played once for all.
 
     The circle of directions is swept with nothing on the bed; each order then takes from it the
     offsets on its own last leg, and only where these come near the target is it searched.
     """
     questions = [ask(layout, rails, target, hit) for rails in orders]
+    answers: dict[tuple[Rail, ...], Aim | Refusal] = {}
     if not questions:
-        return {}
+        return answers
     most = max(len(rails) for rails in orders)
     at = question_circle(questions[0], search.ROUND)
     met = np.empty((at.size, most), dtype=np.int64)
     offsets = np.empty((at.size, most + 1))
-    sweep(at, questions[0].scene(layout.table, stroke), met, offsets)
-    answers = {}
+    scene = questions[0].scene(layout.table, stroke)
+    for first in range(0, at.size, SWEPT):
+        part = slice(first, first + SWEPT)
+        sweep(at[part], scene, met[part], offsets[part])
+        yield
     for question in questions:
         n = len(question.rails)
         mine = np.all(met[:, :n] == question.order, axis=1)
         values = np.where(mine, offsets[:, n], np.nan)
-        answers[question.rails] = guarded(
-            layout, question.rails, question.target, partial(_from_sweep, question, stroke, at, values)
-        )
+        solve = partial(_from_sweep, question, stroke, at, values)
+        answers[question.rails] = guarded(layout, question.rails, question.target, solve)
+        yield
     return answers
 
 
@@ -129,6 +135,7 @@ def _solution(question: Question, stroke: Stroke, row: NDArray[np.float64], mirr
         window_deg=math.degrees(float(row[3] - row[2])),
         cushions=_cushions(shot),
         shot=shot,
+        push=pushes(layout, shot),
     )
 
 

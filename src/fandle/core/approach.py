@@ -79,3 +79,9 @@ def final_approach(way: Approach, layout: Layout) -> tuple[Point, Point]:
     piece = way.pieces[-1]
     here = piece.end[0] * table.diamond_x, piece.end[1] * table.diamond_y
     return here, (math.cos(piece.heading), math.sin(piece.heading))
+
+
+def pushes(layout: Layout, way: Approach) -> bool:
+    """Is the first thing met a ball that is frozen to the cue ball?"""
+    first = way.events[0]
+    return first.other is not None and layout.touch(CUE, first.other)

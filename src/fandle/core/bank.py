@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.approach import approach
+from fandle.core.approach import approach, pushes
 from fandle.core.chain import steps
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout, spoken
@@ -173,6 +173,7 @@ def _solution(
         shot=way,
         pocket=question.mouth.name,
         contact=ObjectContact(math.degrees(abs(cut)), (a[0] / table.diamond_x, a[1] / table.diamond_y)),
+        push=pushes(layout, way),
         object_run=object_run(shot, question.target, len(question.rails) + 1),
     )
 

@@ -104,6 +104,11 @@ class Layout:
         """A ball's centre in metres."""
         return self.places[ball.id]
 
+    def touch(self, one: str, other: str) -> bool:
+        """Are two balls frozen to each other, as near as four decimals of a diamond tell?"""
+        gap = math.dist(self.places[one], self.places[other]) - 2 * self.table.ball_radius
+        return gap <= self.table.slack
+
     def settled(self) -> "Layout":
         """The layout with every ball where it really lies: off the noses and off its neighbours."""
         dx, dy = self.table.diamond_x, self.table.diamond_y

@@ -12,6 +12,7 @@ from fandle.core.mirror import natural_direction, turns
 from fandle.core.rails import Rail, rails_name
 from fandle.core.refusal import guarded
 from fandle.core.solution import Aim, Refusal
+from fandle.core.steps import Steps, finish
 from fandle.core.stroke import Stroke
 from fandle.core.travel import clearance
 
@@ -52,7 +53,15 @@ def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: f
 
     Without their chains. hit: the thickness asked, as for `solve_kick`.
     """
-    kicks = [_line(layout, stroke, (rail,), target, hit) for rail in Rail]
+    return finish(candidate_steps(layout, stroke, target, hit))
+
+
+def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> Steps[list[Line]]:
+    """`candidates` in steps."""
+    kicks = []
+    for rail in Rail:
+        kicks.append(_line(layout, stroke, (rail,), target, hit))
+        yield
     straight = _line(layout, stroke, (), target, hit)
     return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
 
@@ -85,12 +94,21 @@ def kick_lines(
 
     Refused are only told those orders whose natural line goes over the rails as asked.
     """
+    return finish(kick_line_steps(layout, stroke, counts, target, hit))
+
+
+def kick_line_steps(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+) -> Steps[list[Line]]:
+    """`kick_lines` in steps."""
     wanted = [order for count in counts for order in orders(count)]
+    answers = yield from solve_all(layout, stroke, wanted, target, hit)
     found = []
-    for rails, answer in solve_all(layout, stroke, wanted, target, hit).items():
+    for rails, answer in answers.items():
         aimed = _aimable(answer)
         if isinstance(aimed, Aim):
             found.append(Line(rails, aimed, _why(layout, aimed, hit)))
+            yield
         elif _has_natural(layout, rails, target):
             found.append(Line(rails, aimed, aimed.reason))
     return sorted(found, key=_rank)
@@ -113,6 +131,13 @@ def bank_lines(
     layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
 ) -> list[Line]:
     """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
+    return finish(bank_line_steps(layout, stroke, counts, pocket, target))
+
+
+def bank_line_steps(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+) -> Steps[list[Line]]:
+    """`bank_lines` in steps."""
     found = []
     for rails in (order for count in counts for order in orders(count)):
         answer = bank(layout, rails, stroke, target, pocket)
@@ -122,6 +147,7 @@ def bank_lines(
             found.append(Line(rails, answer, why))
         elif len(rails) == 1:
             found.append(Line(rails, answer, answer.reason))
+        yield
     return sorted(found, key=_rank)
 
 

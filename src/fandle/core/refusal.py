@@ -4,7 +4,7 @@ import logging
 import math
 from collections.abc import Callable
 
-from fandle.core.approach import approach
+from fandle.core.approach import approach, pushes
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout import Layout, spoken
 from fandle.core.path import into_pocket
@@ -42,7 +42,7 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     shot = approach(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]
-    if last.kind == "ball" and last.other is not None and last.t == 0.0:
+    if last.other is not None and pushes(layout, shot):
         return refusal("blocked", f"{spoken(last.other)} is frozen to the cue ball: on this line it would be pushed")
     if last.kind == "ball" and last.other == question.target and met < asked:
         return refusal("blocked", f"{ball} itself is met before the {question.rails[met]} rail")

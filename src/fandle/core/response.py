@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass, replace
 
 from fandle.core.approach import approach
+from fandle.core.errors import BadInputError, FandleError
 from fandle.core.layout import Ball, Layout
 from fandle.core.path import Event
 from fandle.core.rails import Rail
@@ -17,6 +18,10 @@ from fandle.core.units import speed_of
 START, AIM = (1.0, 1.0), 3.0  # the plain one-rail shot of a table check: far 3, back to (5, 1)
 ANGLE_RAD = math.pi / 4  # from the rail
 LEAST, MOST, STEP = 1.0, 5.0, 0.25  # table lengths
+SUSPECTS = (
+    "cloth_rolling", "cloth_sliding", "cushion_restitution", "cushion_friction", "cushion_compression",
+    "cushion_grip", "cushion_loss", "nose_height", "ball_radius", "length",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -67,3 +72,40 @@ def plain_landing(table: Table, lengths: float) -> float | None:
     shot = approach(layout, Stroke(min(speed_of(standard(table), lengths), 12.0)), direction, most_rails=2)
     found = crosses(shot, Rail.FAR, 1, START[1])
     return None if found is None else found[0]
+
+
+def check_playable(table: Table) -> None:
+    """Refuse a table on which the plain shots of a table check cannot be played, naming the number that does it.
+
+    Every number may be within its limits and the whole still be no table: each suspect is set back to the
+    standard table's in turn, and the first that mends it is named.
+    """
+    fault = _unplayable(table)
+    if fault is None:
+        return
+    norm = standard_twin(table)
+    for name in SUSPECTS:
+        if getattr(table, name) != getattr(norm, name) and _unplayable(_set_back(table, norm, name)) is None:
+            raise BadInputError(
+                f"table {table.name!r} cannot be played on with a {name} of {getattr(table, name):g}: {fault}",
+                f"table.{name}",
+            )
+    raise BadInputError(f"table {table.name!r} cannot be played on: {fault}", "table")
+
+
+def _set_back(table: Table, norm: Table, name: str) -> Table:
+    try:
+        return replace(table, **{name: getattr(norm, name)})
+    except BadInputError:
+        return table
+
+
+def _unplayable(table: Table) -> str | None:
+    """Why the plain shots cannot be played; None where they can."""
+    try:
+        speed_of(table, MOST)
+        rebounds(table)
+        plain_landing(table, 2.5)
+    except FandleError as fault:
+        return str(fault)
+    return None

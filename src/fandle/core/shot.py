@@ -10,7 +10,7 @@ from fandle.core.errors import EngineError
 from fandle.core.layout import CUE, Layout
 from fandle.core.path import Event, Piece, event_of, pieces_of
 from fandle.core.physics import engine as e
-from fandle.core.physics import rack
+from fandle.core.physics import moving, rack
 from fandle.core.physics.bed import STEPS
 from fandle.core.physics.strike import strike
 from fandle.core.pocket import Point
@@ -59,9 +59,9 @@ def play(layout: Layout, stroke: Stroke, direction: float, impulse_steps: int | 
         p[STEPS] = impulse_steps
     # one order for the engine, whatever the file's: sums of rounded numbers depend on it
     balls = (layout.cue, *sorted(layout.object_balls(), key=lambda ball: ball.id))
-    state = np.zeros((len(balls), rack.BALL_WIDTH))
+    state = np.zeros((len(balls), moving.BALL_WIDTH))
     state[:, :2] = [layout.metres(ball) for ball in balls]
-    state[:, rack.ON] = 1.0
+    state[:, moving.ON] = 1.0
     state[0, 2:7] = strike(finite_direction(direction), *stroke.array())
     events = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH))
     pieces = np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
@@ -85,7 +85,7 @@ def _told(
         paths.setdefault(names[ball], []).append(piece)
     rest: dict[str, Point | None] = {}
     for name, row in zip(names, state, strict=True):
-        on = row[rack.ON] > 0.0
+        on = row[moving.ON] > 0.0
         rest[name] = (float(row[0]) / table.diamond_x, float(row[1]) / table.diamond_y) if on else None
     return Shot(
         tuple(event_of(table, row, names[int(row[9])], names) for row in events),

@@ -44,6 +44,7 @@ class Solution:
     mark_rail: where the marks are read, the first rail or the one behind the target. Of a bank
     (`pocket` and `contact` given) rails, marks, window and cushions are the object ball's, and
     `direction` is the cue's; `object_run` is the object ball's own way.
+    push: the target is frozen to the cue ball and driven on at once, so that both go on together.
     """
 
     rails: tuple[Rail, ...]
@@ -63,12 +64,7 @@ class Solution:
     pocket: str | None = None
     contact: ObjectContact | None = None
     object_run: Approach | None = None
-
-    @property
-    def push(self) -> bool:
-        """Is the target frozen to the cue ball and driven on at once, so that both go on together?"""
-        first = self.shot.events[0]
-        return first.kind == "ball" and first.t == 0.0
+    push: bool = False
 
     @property
     def window_mm(self) -> float:

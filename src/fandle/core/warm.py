@@ -2,8 +2,10 @@
 
 from fandle.core.aim import solve_kick
 from fandle.core.approach import approach
+from fandle.core.bank import solve_bank
 from fandle.core.counts.every import all_counts
 from fandle.core.layout import Ball, Layout
+from fandle.core.lines import kick_lines
 from fandle.core.rails import Rail
 from fandle.core.standards import standard_table
 from fandle.core.stroke import Stroke, find_cue
@@ -18,6 +20,8 @@ def warm() -> None:
     approach(layout, stroke, 0.5)
     for rail in Rail:
         solve_kick(layout, (rail,), stroke)
+    solve_bank(layout, (Rail.FOOT,), stroke, with_chain=False)
+    kick_lines(layout, stroke, (1, 2))
     all_counts(layout)
 
 

@@ -62,7 +62,7 @@ class Database:
                 command.upgrade(config, "head")
                 connection.commit()
         except DatabaseError as fault:
-            raise StoreError(_refused("cannot write", self.path, fault.orig)) from None
+            raise StoreError(_refused(f"cannot write {self.path}", fault.orig)) from None
 
     @contextmanager
     def read(self) -> Iterator[Session]:
@@ -80,7 +80,7 @@ class Database:
             with self._lock, Session(self._writer) as session, session.begin():
                 yield session
         except OperationalError as fault:
-            raise StoreError(_refused("nothing was saved in", self.path, fault.orig)) from None
+            raise StoreError(_refused("nothing was saved", fault.orig)) from None
 
     def close(self) -> None:
         """Let go of the file."""
@@ -142,16 +142,16 @@ def _engine(path: Path, mode: str) -> Engine:
     return engine
 
 
-def _refused(what: str, path: Path, fault: object) -> str:
+def _refused(what: str, fault: object) -> str:
     """Why SQLite refuses, with the remedy that fits."""
     text = str(fault)
     if "locked" in text or "busy" in text:
-        return f"{what} {path}: another program holds it; close that, or try again in a moment"
+        return f"{what}: another program holds the database; close that, or try again in a moment"
     if "readonly" in text or "unable to open" in text:
-        return f"{what} {path} ({text}): check the rights of the file and its folder"
+        return f"{what} ({text}): check the rights of the database and its folder"
     if "full" in text:
-        return f"{what} {path} ({text}): free some space on the disk, then try again"
-    return f"{what} {path} ({text}): check the folder's space and rights, then try again"
+        return f"{what} ({text}): free some space on the disk, then try again"
+    return f"{what} ({text}): check the data folder's space and rights, then try again"
 
 
 def _config() -> Config:
@@ -192,7 +192,7 @@ def check_file(path: Path) -> str | None:
     except OSError as fault:
         raise StoreError(f"cannot look at {path} ({fault.strerror}): check its rights, or set FANDLE_HOME") from None
     except sqlite3.OperationalError as fault:
-        raise StoreError(_refused("cannot read", path, fault)) from None
+        raise StoreError(_refused(f"cannot read {path}", fault)) from None
     except sqlite3.DatabaseError as fault:
         raise StoreError(
             f"{path} is not a readable database ({fault}): move it away or set FANDLE_HOME elsewhere"

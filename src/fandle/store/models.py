@@ -121,3 +121,13 @@ class Preference(Base):
     __tablename__ = "preference"
     name: Mapped[str] = mapped_column(primary_key=True)
     value: Mapped[object] = mapped_column(JSON)
+
+
+class Device(Base):
+    """A device beyond this machine that was let in; `secret` is the hash of the token in its cookie."""
+
+    __tablename__ = "device"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str]
+    since: Mapped[str]
+    secret: Mapped[str] = mapped_column(unique=True)

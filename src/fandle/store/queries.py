@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, cast
+from typing import Any
 
 from sqlalchemy import func, select
 
@@ -14,19 +14,19 @@ from fandle.store.models import Club, ClubCue, ClubTable, NamedLayout, Player
 
 @dataclass(frozen=True)
 class Saved:
-    """A named layout: `data` is a layout file."""
+    """A named layout: `data` is a layout file, or what its malformed record holds."""
 
     id: int
     name: str
     note: str
-    data: dict[str, Any]
+    data: Any
 
 
 def layouts(database: Database) -> list[Saved]:
     """All named layouts, in the order they were added."""
     with database.read() as session:
         rows = session.scalars(select(NamedLayout).order_by(NamedLayout.id)).all()
-        return [Saved(r.id, r.name, r.note, cast(dict[str, Any], r.data)) for r in rows]
+        return [Saved(r.id, r.name, r.note, r.data) for r in rows]
 
 
 def save_layout(database: Database, name: str, data: dict[str, Any], note: str = "") -> Saved:
@@ -47,7 +47,7 @@ def remove_layout(database: Database, name: str) -> Saved:
         if row is None:
             raise NotFoundError(f"no layout {name!r} is kept: look at the list again")
         session.delete(row)
-        return Saved(row.id, row.name, row.note, cast(dict[str, Any], row.data))
+        return Saved(row.id, row.name, row.note, row.data)
 
 
 def fill_demo(database: Database, demo: dict[str, Any], practice: Callable[[], list[Noted]]) -> bool:

@@ -1,8 +1,9 @@
 """Which table, version and player an attempt belongs to."""
 
+import json
 from typing import Any, cast
 
-from sqlalchemy import func, select
+from sqlalchemy import Text, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fandle.store.models import Club, ClubTable, Player, TableVersion
@@ -35,7 +36,7 @@ def table_called(session: Session, name: str) -> ClubTable | None:
     """The table that stands in the club under this label or as this standard table."""
     standing = select(ClubTable).where(ClubTable.gone_at.is_(None)).order_by(ClubTable.id).limit(1)
     return session.scalar(standing.where(ClubTable.label == name)) or session.scalar(
-        standing.where(ClubTable.data == name)
+        standing.where(type_coerce(ClubTable.data, Text) == json.dumps(name))
     )
 
 

@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fandle.core.edit import Way, add_ball, edited, moved_to
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail, parse_rails, rails_name
+from fandle.core.steps import at_once
 from fandle.core.stroke import Cue, Stroke
 from fandle.core.table import Table
 from fandle.core.units import default_speed, offset_of, speed_of
@@ -20,6 +21,7 @@ from fandle.web.known import shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.view import answer
 from fandle.web.ways import all_lines, held_stroke
+from fandle.web.work import works_of
 
 router = APIRouter()
 LARGEST_FILE = 1_000_000  # bytes of a layout file
@@ -142,22 +144,23 @@ def state_of(question: Question, request: Request) -> address.State:
 
 
 @router.post(address.ANSWER, responses=FAULTS)
-def post_answer(question: Question, request: Request) -> dict[str, Any]:
+async def post_answer(question: Question, request: Request) -> dict[str, Any]:
     """Everything the Table room shows for a layout and a stroke."""
     state = state_of(question, request)
-    return answer(state, tip_of(request, state.stroke.cue))
+    return await works_of(request).run(request, answer(state, tip_of(request, state.stroke.cue)))
 
 
 @router.post(address.LINES, responses=FAULTS)
-def post_lines(question: Question, request: Request) -> dict[str, Any]:
+async def post_lines(question: Question, request: Request) -> dict[str, Any]:
     """All lines over as many rails as asked for, best first, without drawing any."""
-    return {"lines": all_lines(state_of(question, request))}
+    return {"lines": await works_of(request).run(request, all_lines(state_of(question, request)), quick=False)}
 
 
 @router.post(address.INSTEAD, responses=FAULTS)
-def post_instead(held: Held, request: Request) -> dict[str, Any]:
+async def post_instead(held: Held, request: Request) -> dict[str, Any]:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
-    return held_stroke(state_of(held.question, request), held.mark, held.change)
+    state = state_of(held.question, request)
+    return await works_of(request).run(request, at_once(lambda: held_stroke(state, held.mark, held.change)))
 
 
 @router.post(address.EDIT, responses=FAULTS)
@@ -201,6 +204,6 @@ def get_layout_file(request: Request) -> JSONResponse:
 
 
 @router.get(address.HEALTH)
-def get_health() -> dict[str, str]:
+async def get_health() -> dict[str, str]:
     """Is the server up?"""
     return {"status": "ok"}

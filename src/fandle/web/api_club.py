@@ -1,6 +1,7 @@
 """JSON of the Club room: tables and cues kept, changed, exported, taken in."""
 
 from typing import Annotated, Any
+from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
@@ -8,18 +9,21 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fandle.core.condition import condition_of, conditioned
 from fandle.core.errors import BadInputError
+from fandle.core.response import check_playable
 from fandle.core.standards import STANDARDS
+from fandle.core.steps import at_once
 from fandle.core.stroke import own_cue
 from fandle.core.table import Table, renamed
 from fandle.core.table_fields import shown, with_shown
 from fandle.formats.base import Number
-from fandle.formats.files import read_table, table_json
+from fandle.formats.files import TableFile, read_table, table_json, table_of
 from fandle.store import club
 from fandle.web import address
 from fandle.web.api import FAULTS, LARGEST_FILE
 from fandle.web.api_log import KEPT
-from fandle.web.club_view import preview
+from fandle.web.club_view import play_href, preview
 from fandle.web.known import shelf_of
+from fandle.web.work import works_of
 
 router = APIRouter()
 Name = Annotated[str, Field(min_length=1, max_length=60)]
@@ -35,14 +39,25 @@ class TableForm(BaseModel):
     values: dict[str, Number] = Field(default_factory=dict, max_length=60)
     cloth: str | None = None
     rubber: str | None = None
+    whole: TableFile | None = None  # takes the place of all that: a table as it was before a change
 
     def table(self, base: Table) -> Table:
         """The table it describes, checked."""
+        if self.whole is not None:
+            return table_of(self.whole)
         made = with_shown(base, self.values)
         if self.cloth is not None or self.rubber is not None:
             cloth, rubber = condition_of(made)
             made = conditioned(made, self.cloth or cloth, self.rubber or rubber)
         return made if self.name is None else renamed(made, self.name.strip())
+
+
+class BringBack(BaseModel):
+    """A table that was let go of."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    id: int = Field(ge=1, le=2**31)
 
 
 class CueForm(BaseModel):
@@ -56,13 +71,18 @@ class CueForm(BaseModel):
 
 
 @router.post(address.CLUB_PREVIEW, responses=FAULTS)
-def post_preview(form: TableForm, request: Request) -> dict[str, Any]:
+async def post_preview(form: TableForm, request: Request) -> dict[str, Any]:
     """What a table would do, before it is kept; its figures after words were chosen."""
     table = form.table(shelf_of(request).table(form.base))
+    return await works_of(request).run(request, at_once(lambda: seen(table)))
+
+
+def seen(table: Table) -> dict[str, Any]:
+    """A table's preview, its figures as the form has them, and its condition in words."""
     cloth, rubber = condition_of(table)
-    seen = preview(table)
-    seen.pop("drawing")
-    return {**seen, "values": shown(table), "cloth": cloth, "rubber": rubber}
+    look = preview(table)
+    look.pop("drawing")
+    return {**look, "values": shown(table), "cloth": cloth, "rubber": rubber}
 
 
 @router.post(address.CLUB_TABLES, responses=KEPT)
@@ -73,29 +93,41 @@ def post_table(form: TableForm, request: Request) -> dict[str, str]:
         raise BadInputError("a table needs a name: type one", "name")
     table = form.table(shelf.table(form.base))
     _may_be_called(table.name)
+    check_playable(table)
     club.add_table(shelf.database, table.name, table_json(table))
     shelf.forget()
     return {"name": table.name}
 
 
-@router.put(address.CLUB_TABLES + "/{name}", responses=KEPT)
-def put_table(name: str, form: TableForm, request: Request) -> dict[str, str]:
-    """Change a home-made table."""
+@router.put(address.CLUB_TABLES + "/{name:path}", responses=KEPT)
+def put_table(name: str, form: TableForm, request: Request) -> dict[str, Any]:
+    """Change a home-made table. `before` is what it was, for the same call to take the change back."""
     shelf = shelf_of(request)
+    before = shelf.table(name)
     table = form.table(shelf.table(form.base))
     _may_be_called(table.name)
+    check_playable(table)
     club.change_table(shelf.database, name, table.name, table_json(table))
     shelf.forget()
-    return {"name": table.name}
+    return {"name": table.name, "before": table_json(before), "play": play_href(table), **seen(table)}
 
 
-@router.delete(address.CLUB_TABLES + "/{name}", responses=KEPT)
+@router.delete(address.CLUB_TABLES + "/{name:path}", responses=KEPT)
 def delete_table(name: str, request: Request) -> dict[str, Any]:
-    """Let go of a home-made table; the reply is what "read table" takes to bring it back."""
+    """Let go of a home-made table; its log stays, and its id brings it back."""
     shelf = shelf_of(request)
     gone = club.remove_table(shelf.database, name)
     shelf.forget()
-    return {"name": gone.label, "table": gone.data}
+    return {"name": gone.label, "id": gone.id}
+
+
+@router.post(address.CLUB_BACK, responses=KEPT)
+def post_bring_back(back: BringBack, request: Request) -> dict[str, str]:
+    """A table that was let go of stands in the club again."""
+    shelf = shelf_of(request)
+    name = club.bring_back(shelf.database, back.id).label
+    shelf.forget()
+    return {"name": name}
 
 
 @router.post(address.READ_TABLE, responses=KEPT)
@@ -109,7 +141,7 @@ def post_read_table(
 @router.get(address.SAVE_TABLE, responses=FAULTS)
 def get_table_file(name: str, request: Request) -> JSONResponse:
     """A table as a file to keep, every number the engine uses."""
-    headers = {"Content-Disposition": 'attachment; filename="table.json"'}
+    headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name, safe='')}.table.json"}
     return JSONResponse(table_json(shelf_of(request).table(name)), headers=headers)
 
 
@@ -119,13 +151,13 @@ def post_cue(form: CueForm, request: Request) -> dict[str, str]:
     return _keep_cue(form, request, None)
 
 
-@router.put(address.CLUB_CUES + "/{name}", responses=KEPT)
+@router.put(address.CLUB_CUES + "/{name:path}", responses=KEPT)
 def put_cue(name: str, form: CueForm, request: Request) -> dict[str, str]:
     """Change a cue."""
     return _keep_cue(form, request, name)
 
 
-@router.delete(address.CLUB_CUES + "/{name}", responses=KEPT)
+@router.delete(address.CLUB_CUES + "/{name:path}", responses=KEPT)
 def delete_cue(name: str, request: Request) -> dict[str, Any]:
     """Let go of a cue; the reply is what POST takes to keep it again."""
     shelf = shelf_of(request)

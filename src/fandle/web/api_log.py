@@ -4,6 +4,7 @@ from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Path, Request
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.aim import solve_kick
 from fandle.core.bank import solve_bank
@@ -13,6 +14,7 @@ from fandle.core.rails import Rail, rails_name
 from fandle.core.record import Result, Thickness, check_result, kind_of, off_by, set_up, shot_title
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import landing_word
+from fandle.core.steps import at_once
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number
 from fandle.formats.files import layout_json
@@ -26,6 +28,7 @@ from fandle.web.address import State
 from fandle.web.api import FAULTS, Fault, Question, Scene, scene_layout, state_of
 from fandle.web.known import shelf_of
 from fandle.web.noted import layout_href, noted_state
+from fandle.web.work import works_of
 
 router = APIRouter()
 KEPT: dict[int | str, dict[str, Any]] = {
@@ -116,11 +119,16 @@ def told(database: Database, noted: log.Noted) -> dict[str, Any]:
 
 
 @router.post(address.ATTEMPTS, responses=KEPT)
-def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
+async def post_attempt(new: NewAttempt, request: Request) -> dict[str, Any]:
     """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
     database: Database = request.app.state.database
     state = address.rounded(state_of(new.question, request))
-    best = best_line(state)
+    best = await works_of(request).run(request, at_once(lambda: best_line(state)))
+    return await run_in_threadpool(keep, database, new, state, best)
+
+
+def keep(database: Database, new: NewAttempt, state: State, best: Solution) -> dict[str, Any]:
+    """Keep an attempt whose line is known."""
     layout, kind = state.layout, kind_of(best.rails, best.pocket)
     check_result(new.result, kind)
     noted = log.note(
@@ -184,7 +192,7 @@ def post_layout(named: NamedScene, request: Request) -> dict[str, Any]:
     return {"name": saved.name, "note": saved.note, "href": layout_href(layout)}
 
 
-@router.delete(address.LAYOUTS + "/{name}", responses=KEPT)
+@router.delete(address.LAYOUTS + "/{name:path}", responses=KEPT)
 def delete_layout(name: str, request: Request) -> dict[str, Any]:
     """Let go of a named layout; the reply is what POST takes to keep it again."""
     saved = remove_layout(request.app.state.database, name)

@@ -1,21 +1,16 @@
-"""The application: its parts put together, and the one place where errors become HTTP."""
+"""The application: its parts put together."""
 
-from collections.abc import AsyncIterator, Awaitable, Callable
+from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
 
-from fastapi import FastAPI, Request, Response
-from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
+from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 from fastapi.templating import Jinja2Templates
 
-from fandle.core.errors import BadInputError, EngineError
 from fandle.core.warm import warm
-from fandle.formats.base import fault_sentence
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club, demo_practice
-from fandle.store.errors import NameTakenError, NotFoundError, StoreError
 from fandle.store.queries import fill_demo
 from fandle.web import (
     address,
@@ -28,20 +23,16 @@ from fandle.web import (
     log_files,
     log_page,
     pages,
+    pass_page,
 )
+from fandle.web.devices import Devices
+from fandle.web.errors import handle_errors
+from fandle.web.gate import Gate
 from fandle.web.known import Shelf
 from fandle.web.settings import Settings
+from fandle.web.work import Works
 
 HERE = Path(__file__).parent
-SECURITY = {
-    "Content-Security-Policy": (
-        "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; "
-        "img-src 'self' data:; connect-src 'self'; form-action 'self'; base-uri 'none'; "
-        "frame-ancestors 'none'"
-    ),
-    "X-Content-Type-Options": "nosniff",
-    "Referrer-Policy": "no-referrer",
-}
 
 
 def create_app(settings: Settings) -> FastAPI:
@@ -54,12 +45,16 @@ def create_app(settings: Settings) -> FastAPI:
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         warm()
         yield
+        app.state.works.close()
         database.close()
 
     app = FastAPI(title="Fandle", docs_url=None, redoc_url=None, lifespan=lifespan)
     app.state.database = database
     app.state.shelf = Shelf(database)
-    app.state.templates = Jinja2Templates(HERE / "templates")
+    app.state.settings = settings
+    app.state.devices = Devices(database)
+    app.state.works = Works()
+    app.state.templates = templates = Jinja2Templates(HERE / "templates")
     app.include_router(pages.router)
     app.include_router(api.router)
     app.include_router(api_log.router)
@@ -69,47 +64,8 @@ def create_app(settings: Settings) -> FastAPI:
     app.include_router(compare_page.router)
     app.include_router(handbook_page.router)
     app.include_router(api_club.router)
+    app.include_router(pass_page.router)
     app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")
-    _handle_errors(app)
-
-    @app.middleware("http")
-    async def secure(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
-        response = await call_next(request)
-        response.headers.update(SECURITY)
-        static = request.url.path.startswith(address.STATIC)
-        response.headers["Cache-Control"] = "no-cache" if static else "no-store"  # files are asked again by tag
-        return response
-
+    handle_errors(app)
+    app.add_middleware(Gate, settings=settings, devices=app.state.devices, pass_page=pass_page.door(templates.env))
     return app
-
-
-def _handle_errors(app: FastAPI) -> None:
-    def fault(status: int, message: str, field: str = "") -> JSONResponse:
-        return JSONResponse({"error": message, "field": field}, status)
-
-    @app.exception_handler(BadInputError)
-    def bad_input(_: Request, error: BadInputError) -> JSONResponse:
-        return fault(422, str(error), error.field)
-
-    @app.exception_handler(EngineError)
-    def engine(_: Request, error: EngineError) -> JSONResponse:
-        return fault(422, str(error))
-
-    @app.exception_handler(NotFoundError)
-    def not_found(_: Request, error: NotFoundError) -> JSONResponse:
-        return fault(404, str(error))
-
-    @app.exception_handler(NameTakenError)
-    def taken(_: Request, error: NameTakenError) -> JSONResponse:
-        return fault(409, str(error), "name")
-
-    @app.exception_handler(StoreError)
-    def store(_: Request, error: StoreError) -> JSONResponse:
-        return fault(503, str(error))
-
-    @app.exception_handler(RequestValidationError)
-    def validation(_: Request, error: RequestValidationError) -> JSONResponse:
-        first = error.errors()[0]
-        if first["type"] == "json_invalid":
-            return fault(400, "the body is not JSON: send the question as JSON", "body")
-        return fault(422, fault_sentence(first), ".".join(str(part) for part in first["loc"]))

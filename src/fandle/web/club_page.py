@@ -6,18 +6,16 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.condition import CLOTHS, RUBBERS, condition_of
-from fandle.core.edit import id_order
-from fandle.core.errors import BadInputError
-from fandle.core.layout import Ball, Layout
-from fandle.core.standards import LABELS, STANDARDS, usual_game
+from fandle.core.errors import BadInputError, FandleError
+from fandle.core.standards import LABELS, STANDARDS
 from fandle.core.stroke import CUE_LIMITS, CUES, Cue
 from fandle.core.table import Table
 from fandle.core.table_fields import FIELDS, shown
 from fandle.store import club
+from fandle.store.backup import last_backup
 from fandle.web import address
-from fandle.web.club_view import preview
+from fandle.web.club_view import play_href, preview
 from fandle.web.known import Shelf, shelf_of
-from fandle.web.noted import layout_href
 
 router = APIRouter()
 
@@ -32,8 +30,10 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
     name = table or (first.data if first and isinstance(first.data, str) else first.label if first else "pool-9ft")
     try:
         chosen = shelf.table(name)
-    except BadInputError as error:
+        look = preview(chosen)
+    except FandleError as error:
         fault, chosen = f"{error}.", STANDARDS["pool-9ft"]
+        look = preview(chosen)
     own = chosen.name not in STANDARDS
     context = {
         "fault": fault,
@@ -46,8 +46,8 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "condition": condition_of(chosen),
         "cloths": {name: cloth.says for name, cloth in CLOTHS.items()},
         "rubbers": {name: rubber.says for name, rubber in RUBBERS.items()},
-        "preview": preview(chosen),
-        "play": _play(chosen),
+        "preview": look,
+        "play": play_href(chosen),
         "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
         "ratio": CUE_LIMITS["end_ratio"],
         "urls": {
@@ -57,10 +57,20 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
             "preview": address.CLUB_PREVIEW,
             "read": address.READ_TABLE,
             "save": address.SAVE_TABLE,
+            "back": address.CLUB_BACK,
         },
+        "backup": _backup(shelf),
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "club.html", context)
     return response
+
+
+def _backup(shelf: Shelf) -> str:
+    """When the last copy of all this was made, in words."""
+    last = last_backup(shelf.database)
+    if last is None:
+        return "No backup yet."
+    return f"Last backup: {last.at[:16].replace('T', ' ')} UTC, {last.name}."
 
 
 def _label(standing: list[club.Standing], name: str) -> str:
@@ -69,9 +79,23 @@ def _label(standing: list[club.Standing], name: str) -> str:
 
 def _rows(shelf: Shelf, standing: list[club.Standing]) -> list[dict[str, Any]]:
     """The club's tables, then the standard ones that do not stand in it."""
-    rows = [_row(row.label, shelf.table(row.data if isinstance(row.data, str) else row.label)) for row in standing]
+    rows = [_standing_row(shelf, row) for row in standing]
     here = {row["name"] for row in rows}
     return rows + [_row(LABELS[name], table) for name, table in STANDARDS.items() if name not in here]
+
+
+def _standing_row(shelf: Shelf, row: club.Standing) -> dict[str, Any]:
+    """A table that stands in the club; one whose record is malformed is shown as such."""
+    try:
+        return _row(row.label, shelf.table(row.data if isinstance(row.data, str) else row.label))
+    except BadInputError:
+        return {
+            "label": row.label,
+            "name": row.label,
+            "make": "this record cannot be read",
+            "own": True,
+            "condition": "",
+        }
 
 
 def _row(label: str, table: Table) -> dict[str, Any]:
@@ -107,13 +131,6 @@ def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
         }
         groups.setdefault(field.group, []).append(row)
     return list(groups.items())
-
-
-def _play(table: Table) -> str:
-    """Where the table is played on: a kick laid out on it."""
-    game = usual_game(table)
-    target = id_order(game)[0]
-    return layout_href(Layout(table, game, (Ball("cue", 1.5, 1.0), Ball(target, 5.5, 1.2)), target))
 
 
 def _cue(cue: Cue) -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from typing import Any
 
 from fandle.core.approach import approach
+from fandle.core.edit import id_order
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail
 from fandle.core.readout import direction_to
@@ -12,6 +13,7 @@ from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 from fandle.core.units import lengths_of, speed_of
 from fandle.web.drawing import drawing, path
+from fandle.web.noted import layout_href
 
 PLOT = (300.0, 150.0)  # its inside, drawing units
 SPAN_DEG = (30.0, 70.0)  # angles shown
@@ -74,3 +76,10 @@ def _told(table: Table, norm: Table, here: list[Rebound]) -> list[str]:
     if firm is not None and firm.depth > 0.0:
         lines.append(f"At {FIRM:g} lengths and 45° the rubber gives {1000 * firm.depth:.0f} mm.")
     return lines
+
+
+def play_href(table: Table) -> str:
+    """Where the table is played on: a kick laid out on it."""
+    game = usual_game(table)
+    target = id_order(game)[0]
+    return layout_href(Layout(table, game, (Ball("cue", 1.5, 1.0), Ball(target, 5.5, 1.2)), target))

@@ -16,6 +16,7 @@ from fandle.core.handbook.holds import by_cloth, by_pace, column, columns
 from fandle.core.handbook.page import Page, all_pages, page_of
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail, parse_rails, rails_name
+from fandle.core.steps import Steps
 from fandle.core.stroke import Stroke
 from fandle.core.units import default_speed
 from fandle.formats.files import layout_json
@@ -27,6 +28,7 @@ from fandle.web.handbook_view import bank_href, curves_json, index, rivals, spot
 from fandle.web.known import shelf_of
 from fandle.web.pages import table_choices
 from fandle.web.school_view import told
+from fandle.web.work import works_of
 
 router = APIRouter()
 
@@ -71,7 +73,7 @@ def _index(request: Request, fault: str = "") -> HTMLResponse:
 
 
 @router.get(address.HANDBOOK + "/{method}", response_class=HTMLResponse)
-def school_page(method: str, request: Request) -> HTMLResponse:
+async def school_page(method: str, request: Request) -> HTMLResponse:
     """A school's page, its example the layout in the address if there is one."""
     if method.upper() not in METHODS:
         return _index(request, f"There is no school {method}: choose one of these.")
@@ -85,6 +87,7 @@ def school_page(method: str, request: Request) -> HTMLResponse:
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
         cloth = rubber = OWN
+    example = await works_of(request).run(request, _example(page, layout, rails, cloth, rubber))
     names = list(METHODS)
     place = names.index(page.method)
     context = {
@@ -93,7 +96,7 @@ def school_page(method: str, request: Request) -> HTMLResponse:
         "fault": fault,
         "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
-        "state": json.dumps(_example(page, layout, rails, cloth, rubber), allow_nan=False),
+        "state": json.dumps(example, allow_nan=False),
         "tables": table_choices(shelf_of(request)),
         "cloths": (OWN, *CLOTHS),
         "rubbers": (OWN, *RUBBERS),
@@ -114,34 +117,38 @@ def school_page(method: str, request: Request) -> HTMLResponse:
 
 
 @router.post(address.EXAMPLE + "/{method}", responses=FAULTS)
-def post_example(method: str, example: Example, request: Request) -> dict[str, Any]:
+async def post_example(method: str, example: Example, request: Request) -> dict[str, Any]:
     """The live example: the sum, the landing, the hands, and the other schools on the same layout."""
     page = page_of(method)
     layout, rails = _asked(page, example, request)
-    return _example(page, layout, rails, example.cloth, example.rubber)
+    return await works_of(request).run(request, _example(page, layout, rails, example.cloth, example.rubber))
 
 
 @router.post(address.EXAMPLE + "/{method}/drift", responses=FAULTS)
-def post_drift(method: str, example: Example, request: Request) -> dict[str, Any]:
+async def post_drift(method: str, example: Example, request: Request) -> dict[str, Any]:
     """How the school lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
     layout, rails = _asked(page, example, request)
-    return {
-        "axis": page.axis,
-        "cloth": curves_json(by_cloth(page, layout, rails)),
-        "pace": curves_json(by_pace(page, layout, rails)),
-    }
+    return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
+
+
+def _drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[dict[str, Any]]:
+    cloth = yield from by_cloth(page, layout, rails)
+    pace = yield from by_pace(page, layout, rails)
+    return {"axis": page.axis, "cloth": curves_json(cloth), "pace": curves_json(pace)}
 
 
 @router.post(address.MAP, responses=FAULTS)
-def post_map(part: MapColumn, request: Request) -> dict[str, Any]:
+async def post_map(part: MapColumn, request: Request) -> dict[str, Any]:
     """One column of the map of where a school holds, and how many columns there are."""
     page = page_of(part.method)
     layout, rails = _asked(page, part.example, request)
     places = columns()
     if part.at >= len(places):
         raise BadInputError(f"column {part.at}: the map has {len(places)}", "at")
-    return {"of": len(places), "spots": spots_json(layout.table, column(page.method, layout, rails, places[part.at]))}
+    steps = column(page.method, layout, rails, places[part.at])
+    spots = await works_of(request).run(request, steps, quick=False)
+    return {"of": len(places), "spots": spots_json(layout.table, spots)}
 
 
 def _asked(page: Page, example: Example, request: Request) -> tuple[Layout, tuple[Rail, ...]]:
@@ -150,22 +157,25 @@ def _asked(page: Page, example: Example, request: Request) -> tuple[Layout, tupl
     return replace(layout, table=table), parse_rails(example.rails) if example.rails else page.rails
 
 
-def _example(page: Page, layout: Layout, rails: tuple[Rail, ...], cloth: str, rubber: str) -> dict[str, Any]:
-    """What the live example shows. Over other rails where the school does not count over the ones asked."""
+def _example(page: Page, layout: Layout, rails: tuple[Rail, ...], cloth: str, rubber: str) -> Steps[dict[str, Any]]:
+    """What the live example shows, in steps. Over other rails where the school does not count over the ones asked."""
     stroke = Stroke(default_speed(layout.table))
     state = address.rounded(address.State(layout, stroke, rails, page.method))
     layout = state.layout
     found: Count | NoCount = NoCount(
         page.method, page.title, rails, "no ball is chosen to be hit: do so in the Table room"
     )
+    yield
     if layout.target is not None:
         found = count(page.method, layout, rails)
+        yield
         other = best_count(page.method, layout) if isinstance(found, NoCount) else found
         found = other if isinstance(other, Count) else found
     state = replace(state, rails=found.rails)
     query = address.write(state) + "".join(
         f"&{name}={value}" for name, value in (("cloth", cloth), ("rubber", rubber)) if value != OWN
     )
+    others = (yield from rivals(page, layout, found.rails)) if isinstance(found, Count) else []
     return {
         "address": query,
         "layout": layout_json(layout, by_name=True),
@@ -173,5 +183,5 @@ def _example(page: Page, layout: Layout, rails: tuple[Rail, ...], cloth: str, ru
         "cloth": cloth,
         "rubber": rubber,
         "school": told(state, found),
-        "rivals": rivals(page, layout, found.rails) if isinstance(found, Count) else [],
+        "rivals": others,
     }

@@ -11,6 +11,7 @@ from fandle.core.handbook.page import Page
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
 from fandle.core.readout import over
+from fandle.core.steps import Steps
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 from fandle.core.units import default_speed
@@ -65,12 +66,13 @@ def bank_href(page: Page) -> str:
     return f"{address.TABLE_ROOM}?{address.write(state)}"
 
 
-def rivals(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> list[dict[str, Any]]:
-    """What the schools this one quarrels with say of the same layout, over the same rails where they can."""
+def rivals(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[list[dict[str, Any]]]:
+    """What the schools this one quarrels with say of the same layout, over the same rails where they can; in steps."""
     found = []
     for method in page.rivals:
         same = rails in orders_of(method)
         found.append(_rival(count(method, layout, rails) if same else best_count(method, layout)))
+        yield
     return found
 
 

@@ -1,5 +1,6 @@
 """Which tables and cues a name may stand for: the standard ones and the club's own."""
 
+import threading
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -7,9 +8,10 @@ from fastapi import Request
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
+from fandle.core.response import check_playable
 from fandle.core.standards import STANDARDS, standard_table
 from fandle.core.stroke import CUES, Cue, find_cue
-from fandle.core.table import Table
+from fandle.core.table import Table, renamed
 from fandle.formats.files import table_json, table_of_json
 from fandle.store import club
 from fandle.store.database import Database
@@ -28,31 +30,51 @@ STANDARD = Known()
 
 
 class Shelf:
-    """The club's tables and cues, read once and kept until something changes."""
+    """The club's tables and cues, read once and kept until something changes.
+
+    A reading that began before a change is not kept after it: each change makes a new edition.
+    """
 
     def __init__(self, database: Database) -> None:
         self.database = database
         self.known = Known(self.table, self.cue)
+        self._lock = threading.Lock()
+        self._edition = 0
         self._tables: dict[str, Table] | None = None
         self._cues: dict[str, Cue] | None = None
 
     def forget(self) -> None:
         """Something was changed: read it again."""
-        self._tables = self._cues = None
+        with self._lock:
+            self._edition += 1
+            self._tables = self._cues = None
 
     def tables(self) -> dict[str, Table]:
-        """The club's home-made tables by name."""
-        if self._tables is None:
-            rows = club.tables(self.database)
-            self._tables = {row.label: table_of_json(row.data) for row in rows if not isinstance(row.data, str)}
-        return self._tables
+        """The club's home-made tables by name; those whose record cannot be read are left out."""
+        with self._lock:
+            edition, found = self._edition, self._tables
+        if found is None:
+            found = {}
+            for row in club.tables(self.database):
+                table = None if isinstance(row.data, str) else readable(row.data)
+                if table is not None:
+                    found[row.label] = table
+            with self._lock:
+                if edition == self._edition:
+                    self._tables = found
+        return found
 
     def cues(self) -> dict[str, Cue]:
         """The club's own cues by name."""
-        if self._cues is None:
+        with self._lock:
+            edition, found = self._edition, self._cues
+        if found is None:
             rows = club.cues(self.database)
-            self._cues = {row.name: Cue(row.name, row.name, row.end_ratio, row.tip_mm / 1000) for row in rows}
-        return self._cues
+            found = {row.name: Cue(row.name, row.name, row.end_ratio, row.tip_mm / 1000) for row in rows}
+            with self._lock:
+                if edition == self._edition:
+                    self._cues = found
+        return found
 
     def table(self, name: str) -> Table:
         """A table by name."""
@@ -72,17 +94,26 @@ class Shelf:
         """A table that came with a file, known under a name from now on: its own, or that with a number."""
         if STANDARDS.get(table.name) == table or self.tables().get(table.name) == table:
             return table
-        for number in range(1, 1000):
+        mine, taken = self.tables(), {*STANDARDS, *club.taken(self.database)}
+        for number in range(1, len(taken) + 2):
             name = table.name if number == 1 else f"{table.name} {number}"
-            data = {**table_json(table), "name": name}
-            if self.tables().get(name) == table_of_json(data):
-                return self.tables()[name]
-            if name in STANDARDS or club.table_label(self.database, name) is not None:
-                continue
-            club.add_table(self.database, name, data)
-            self.forget()
-            return self.tables()[name]
+            same = renamed(table, name)
+            if mine.get(name) == same:
+                return same
+            if name not in taken:
+                check_playable(same)
+                club.add_table(self.database, name, table_json(same))
+                self.forget()
+                return same
         raise BadInputError(f"too many tables are called {table.name!r}: rename it in the file", "table")
+
+
+def readable(data: object) -> Table | None:
+    """A kept table; None where its record is malformed."""
+    try:
+        return table_of_json(data)
+    except BadInputError:
+        return None
 
 
 def shelf_of(request: Request) -> Shelf:

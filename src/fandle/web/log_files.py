@@ -2,16 +2,16 @@
 
 from collections.abc import Iterator
 from tempfile import SpooledTemporaryFile
-from typing import IO, Any, cast
+from typing import IO, cast
 
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 from starlette.concurrency import run_in_threadpool
 
-from fandle.core.errors import BadInputError
-from fandle.formats.log import csv_parts, json_parts, read_log
+from fandle.formats.log import csv_parts, json_parts
 from fandle.store import log
 from fandle.store.database import Database
+from fandle.store.log_files import take_in
 from fandle.web import address
 from fandle.web.api_log import KEPT
 
@@ -57,14 +57,3 @@ async def import_log(request: Request) -> dict[str, int]:
         async for part in request.stream():
             file.write(part)
         return await run_in_threadpool(take_in, database, cast(IO[bytes], file))
-
-
-def take_in(database: Database, file: IO[bytes]) -> dict[str, int]:
-    """Read a log file twice: first to check every attempt, then to keep those that are new."""
-    file.seek(0)
-    found = sum(1 for _ in read_log(cast(Any, file)))
-    if not found:
-        raise BadInputError("the file holds no attempt: export a log first", "file")
-    file.seek(0)
-    rows = (log.Noted(**attempt.model_dump(mode="json")) for attempt in read_log(cast(Any, file)))
-    return {"attempts": found, "new": log.note_all(database, rows)}

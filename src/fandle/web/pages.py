@@ -9,7 +9,7 @@ from fastapi.responses import HTMLResponse
 from fastapi.templating import Jinja2Templates
 
 from fandle.core.constants import INCH_M
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, FandleError
 from fandle.core.glossary import WORDS
 from fandle.core.standards import LABELS
 from fandle.core.stroke import CUES
@@ -23,6 +23,7 @@ from fandle.web.drawing import drawing
 from fandle.web.known import Shelf, shelf_of, tip_of
 from fandle.web.noted import layout_href, layout_state
 from fandle.web.view import answer
+from fandle.web.work import BusyError, ClientGoneError, works_of
 
 router = APIRouter()
 
@@ -31,10 +32,10 @@ FIRST_TARGET = "1"
 
 
 @router.get(address.TABLE_ROOM, response_class=HTMLResponse)
-def table_room(request: Request) -> HTMLResponse:
+async def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
     database = request.app.state.database
-    shelf = shelf_of(request)
+    shelf, works = shelf_of(request), works_of(request)
     favourite = str(preference(database, "school", "M3"))
     saved = layouts(database)
     fault = ""
@@ -42,11 +43,13 @@ def table_room(request: Request) -> HTMLResponse:
         state = (
             address.read(request.query_params, shelf.known) if request.query_params else first_state(saved, favourite)
         )
-        data = answer(state, tip_of(request, state.stroke.cue))
-    except BadInputError as error:
+        data = await works.run(request, answer(state, tip_of(request, state.stroke.cue)))
+    except FandleError as error:
+        if isinstance(error, BusyError | ClientGoneError):
+            raise
         fault = f"This link cannot be opened: {error}."
         state = first_state(saved, favourite)
-        data = answer(state, tip_of(request))
+        data = await works.run(request, answer(state, tip_of(request)))
     table = state.layout.table
     templates: Jinja2Templates = request.app.state.templates
     context: dict[str, Any] = {
@@ -58,7 +61,7 @@ def table_room(request: Request) -> HTMLResponse:
         "tables": table_choices(shelf),
         "marks": table.marks,
         "table_name": table.name,
-        "saved": [(s.name, s.note, layout_href(layout_of(s.data), favourite)) for s in saved],
+        "saved": [(s.name, s.note, saved_href(s, favourite)) for s in saved],
         "urls": {
             "answer": address.ANSWER,
             "lines": address.LINES,
@@ -95,8 +98,19 @@ def _unit_sizes(table: Table) -> dict[str, list[float]]:
     return {table.marks: [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
 
 
+def saved_href(saved: Saved, favourite: str) -> str | None:
+    """Where a named layout is opened; None where its record cannot be read."""
+    try:
+        return layout_href(layout_of(saved.data), favourite)
+    except BadInputError:
+        return None
+
+
 def first_state(saved: list[Saved], favourite: str = "M3") -> address.State:
     """What a room shows that is asked for nothing."""
-    if saved:
-        return layout_state(layout_of(saved[0].data), favourite)
+    for kept in saved:
+        try:
+            return layout_state(layout_of(kept.data), favourite)
+        except BadInputError:
+            continue  # a malformed record: the next one
     return replace(address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET}), method=favourite)

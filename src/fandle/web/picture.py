@@ -7,6 +7,7 @@ from fandle.core.layout import CUE, spoken
 from fandle.core.mirror import contacts, natural_direction
 from fandle.core.pocket import Point, mouths
 from fandle.core.readout import FRAMES, crossing, diamond_along, inset_of
+from fandle.core.record import meant_for
 from fandle.core.shot import play
 from fandle.core.solution import Solution
 from fandle.core.table import Table
@@ -34,7 +35,7 @@ def picture(state: State, best: Solution) -> dict[str, Any]:
     at = [cushion.at for cushion in best.cushions]
     return {
         **whole(layout, shot, best.fullness, banked),
-        "line": across_line(state, best) if best.rails and not banked else None,
+        "line": across_line(state, best) if best.rails else None,
         "natural": polyline(table, [start, *turns, goal]),
         "ghost": mm(table, *ghost),
         "aim_line": polyline(table, aim_line),
@@ -77,13 +78,10 @@ def from_the_other_end(state: State, best: Solution) -> str:
 
 
 def across_line(state: State, best: Solution) -> dict[str, Any]:
-    """The line through the target, parallel to the last rail, along which short and long are read."""
-    rail, target = best.rails[-1], state.layout.ball(best.target)
-    whole_rail = rail.diamonds
-    places = [
-        diamonds_mm(state.layout.table, rail.point(a, rail.across(target.x, target.y))) for a in (0.0, whole_rail)
-    ]
-    return {"from": places[0], "to": places[1], "whole": whole_rail, "target": rail.along(target.x, target.y)}
+    """The line along which short and long are read: through what is played for, parallel to the last rail."""
+    rail, goal = best.rails[-1], meant_for(state.layout, best)
+    places = [diamonds_mm(state.layout.table, rail.point(a, rail.across(*goal))) for a in (0.0, float(rail.diamonds))]
+    return {"from": places[0], "to": places[1], "whole": rail.diamonds, "target": rail.along(*goal)}
 
 
 def _sight_point(table: Table, best: Solution, cue: Point) -> list[Point]:

@@ -1,28 +1,148 @@
 """Start the server in the foreground."""
 
+import asyncio
 import json
 import socket
+from pathlib import Path
+from typing import Any
 
+import segno
 import typer
 import uvicorn
+from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from fandle.core.errors import BadInputError
+from fandle.store.folder import home_folder
+from fandle.store.serving import serving
 from fandle.web.app import create_app
-from fandle.web.settings import from_environment
+from fandle.web.devices import Devices, spaced
+from fandle.web.gate import LOOPBACK, door_link
+from fandle.web.settings import Settings
+
+HEAD_S = 20.0  # for the head of a request to come: a connection that says nothing is closed
+KEEP_ALIVE_S = 30  # between two requests of one connection
+BACKLOG = 128  # connections that may wait to be taken
+EVERYWHERE = ("0.0.0.0", "::")
 
 
-def run_server(host: str, port: int, demo: bool, as_json: bool) -> None:
-    """Serve until interrupted; prints the address first."""
-    app = create_app(from_environment(demo))
+class TimedProtocol(HttpToolsProtocol):
+    """A connection that is closed where the head of its next request does not come."""
+
+    _late: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+        """Begin to wait for the first request."""
+        super().connection_made(transport)
+        self._wait()
+
+    def data_received(self, data: bytes) -> None:
+        """Begin to wait again where another request has begun."""
+        super().data_received(data)
+        if self._late is None and (self.cycle is None or self.cycle.response_complete):
+            self._wait()
+
+    def on_headers_complete(self) -> None:
+        """The head is there."""
+        self._stop_waiting()
+        super().on_headers_complete()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        """Nothing to wait for any more."""
+        self._stop_waiting()
+        super().connection_lost(exc)
+
+    def _wait(self) -> None:
+        self._stop_waiting()
+        self._late = self.loop.call_later(HEAD_S, self._close)
+
+    def _stop_waiting(self) -> None:
+        if self._late is not None:
+            self._late.cancel()
+            self._late = None
+
+    def _close(self) -> None:
+        self._late = None
+        if not self.transport.is_closing():
+            self.transport.close()
+
+
+def run_server(
+    host: str, port: int, demo: bool, as_json: bool, certificate: Path | None = None, key: Path | None = None
+) -> None:
+    """Serve until interrupted; prints the address first, and for other devices a pass."""
+    home, scheme = home_folder(), _scheme(certificate, key)
+    beyond = host not in LOOPBACK
+    # whoever lets other devices in also reaches this page from the machine itself
+    names = (host,) if not beyond or host in EVERYWHERE else (host, LOOPBACK[1])
+    sockets = [_listening(name, port) for name in names]
+    shown = _outside(host) if beyond else host
+    url = f"{scheme}://{f'[{shown}]' if ':' in shown else shown}:{port}"
+    hosts = (host,) if beyond and host not in EVERYWHERE else ()
+    settings = Settings(home, demo, beyond, url if beyond else None, hosts, secure=scheme == "https")
+    try:
+        with serving(home, url + "/"):
+            app = create_app(settings)
+            _say(url, app.state.devices if beyond else None, as_json)
+            config = uvicorn.Config(
+                app, log_level="warning", timeout_graceful_shutdown=2, http=TimedProtocol, ws="none",
+                timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False, **_tls(certificate, key),
+            )  # fmt: skip
+            uvicorn.Server(config).run(sockets=sockets)
+    finally:
+        for each in sockets:
+            each.close()
+
+
+def _say(url: str, devices: Devices | None, as_json: bool) -> None:
+    if devices is None:
+        typer.echo(json.dumps({"address": f"{url}/"}) if as_json else f"Fandle is at {url}/")
+        return
+    link = door_link(url, devices.code)
+    if as_json:
+        typer.echo(json.dumps({"address": f"{url}/", "pass": devices.code, "link": link}))
+        return
+    typer.echo(f"Fandle is at {url}/ for devices with a pass. This one works once: {spaced(devices.code)}")
+    typer.echo(f"Scan this, or open {link}")
+    segno.make(link, error="m").terminal(compact=True)
+    typer.echo("More passes: on this machine, Club, Another device.")
+
+
+def _scheme(certificate: Path | None, key: Path | None) -> str:
+    if (certificate is None) != (key is None):
+        raise BadInputError("HTTPS needs both --certificate and --key: give the other one, too", "certificate")
+    for path in (certificate, key):
+        if path is not None and not path.is_file():
+            raise BadInputError(f"cannot read {str(path)!r}: check the file's name", "certificate")
+    return "http" if certificate is None else "https"
+
+
+def _tls(certificate: Path | None, key: Path | None) -> dict[str, Any]:
+    return {} if certificate is None else {"ssl_certfile": str(certificate), "ssl_keyfile": str(key)}
+
+
+def _listening(host: str, port: int) -> socket.socket:
+    """A socket that listens there."""
     family = socket.AF_INET6 if ":" in host else socket.AF_INET
-    with socket.socket(family) as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listener = socket.socket(family)
+    try:
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        listener.bind((host, port))
+        listener.listen(BACKLOG)
+    except OSError as fault:
+        listener.close()
+        raise BadInputError(
+            f"cannot listen on {host}:{port} ({fault.strerror}): choose another port with --port or PORT=…"
+        ) from None
+    return listener
+
+
+def _outside(host: str) -> str:
+    """The address at which other devices reach this machine."""
+    if host not in EVERYWHERE:
+        return host
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
         try:
-            probe.bind((host, port))
-        except OSError as fault:
-            raise BadInputError(
-                f"cannot listen on {host}:{port} ({fault.strerror}): choose another port with --port or PORT=…"
-            ) from None
-    address = f"http://{host}:{port}/"
-    typer.echo(json.dumps({"address": address}) if as_json else f"Fandle is at {address}")
-    uvicorn.run(app, host=host, port=port, log_level="warning", timeout_graceful_shutdown=2)
+            probe.connect(("192.0.2.1", 9))  # a documentation address: only the route is looked up, nothing is sent
+            return str(probe.getsockname()[0])
+        except OSError:
+            return socket.gethostname()

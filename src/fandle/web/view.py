@@ -10,10 +10,12 @@ from fandle.core.layout import spoken
 from fandle.core.lines import FULL, Line, bank, best_among, in_the_way, kick
 from fandle.core.rails import Rail
 from fandle.core.readout import Marks, from_pocket, inches, over
+from fandle.core.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
 from fandle.core.refusal import guarded
 from fandle.core.response import depth
 from fandle.core.solution import Aim, Solution
 from fandle.core.spoken import plural_lengths, running, side_name, tips_word
+from fandle.core.steps import Steps
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
@@ -43,8 +45,8 @@ TERMS = {
 SHOWN_LINK = 0.005  # diamonds: a link smaller than this is not written
 
 
-def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
-    """Everything the Table room shows for a state. tip: diameter of the player's tip, m."""
+def answer(state: State, tip: float = TIP_DIAMETER_M) -> Steps[dict[str, Any]]:
+    """Everything the Table room shows for a state, in steps. tip: diameter of the player's tip, m."""
     state = address.rounded(state)
     layout, stroke, table = state.layout, state.stroke, state.layout.table
     base: dict[str, Any] = {
@@ -61,27 +63,33 @@ def answer(state: State, tip: float = TIP_DIAMETER_M) -> dict[str, Any]:
     }
     if layout.target is None:
         return {**base, "headline": headline(state), "lines": [], "chosen": None}
-    found = _found(state)
+    found = yield from _found(state)
     chosen = next((line for line in found or [] if line.rails == state.rails), None) or _one(state, found)
+    yield
     if chosen is None and found is None:  # none of the few is open any more
-        found = found_lines(state)
+        found = yield from found_lines(state)
         chosen = _one(state, found)
+    shown = None if chosen is None else _shown(state, chosen, tip)
+    yield
     return {
         **base,
         "headline": headline(state),
         "lines": None if found is None else [line_words(line, state.frame) for line in found],
-        "chosen": None if chosen is None else _shown(state, chosen, tip),
+        "chosen": shown,
         "count": None if chosen is None else counted(state, chosen.rails, _pocket(state, chosen)),
     }
 
 
-def _found(state: State) -> list[Line] | None:
+def _found(state: State) -> Steps[list[Line] | None]:
     """The list of lines where it is quick, or where it is needed to know which is best; else None.
 
     The page then asks for it by itself, so that a drag does not wait for it.
     """
     quick = state.kind == "kick" and state.count == "1"
-    return found_lines(state) if quick or (state.rails is None and not state.among) else None
+    if quick or (state.rails is None and not state.among):
+        found = yield from found_lines(state)
+        return found
+    return None
 
 
 def _one(state: State, found: list[Line] | None) -> Line | None:
@@ -180,8 +188,16 @@ def _chosen(state: State, line: Line, found: Aim, tip: float) -> dict[str, Any]:
         "window": _window(best),
         "thickness": "" if banked else _thickness(best, state.hit),
         "chain": _chain(state, aim, tip),
+        "results": _results(best),
         "drawing": picture(state, best),
     }
+
+
+def _results(best: Solution) -> list[tuple[str, str]]:
+    """What can be noted of this shot: (result, its word on the key)."""
+    kind = kind_of(best.rails, best.pocket)
+    words = {Result.HIT: "Potted" if kind == "bank" else "Hit"}
+    return [(r.value, words.get(r, r.capitalize())) for r in (STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS)]
 
 
 def _lead(best: Solution, table: Table) -> str:

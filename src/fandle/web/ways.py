@@ -4,31 +4,33 @@ from typing import Any
 
 from fandle.core.errors import BadInputError
 from fandle.core.instead import solve_instead
-from fandle.core.lines import Line, bank_lines, candidates, kick_lines
+from fandle.core.lines import Line, bank_line_steps, candidate_steps, kick_line_steps
 from fandle.core.readout import direction_to
 from fandle.core.solution import Aim, Refusal
+from fandle.core.steps import Steps
 from fandle.formats.answers import stroke_json
 from fandle.web import address
 from fandle.web.address import State
 from fandle.web.figures import mark
 
 
-def found_lines(state: State) -> list[Line]:
-    """The candidates a state asks for, best first."""
+def found_lines(state: State) -> Steps[list[Line]]:
+    """The candidates a state asks for, best first, in steps."""
     layout, stroke = state.layout, state.stroke
     if state.kind == "bank":
-        return bank_lines(layout, stroke, state.counts, state.pocket)
+        return bank_line_steps(layout, stroke, state.counts, state.pocket)
     if state.count == "1":
-        return candidates(layout, stroke, hit=state.hit)
-    return kick_lines(layout, stroke, state.counts, hit=state.hit)
+        return candidate_steps(layout, stroke, hit=state.hit)
+    return kick_line_steps(layout, stroke, state.counts, hit=state.hit)
 
 
-def all_lines(state: State) -> list[dict[str, Any]]:
-    """The list beside the drawing."""
+def all_lines(state: State) -> Steps[list[dict[str, Any]]]:
+    """The list beside the drawing, in steps."""
     state = address.rounded(state)
     if state.layout.target is None:
         return []
-    return [line_words(line, state.frame) for line in found_lines(state)]
+    found = yield from found_lines(state)
+    return [line_words(line, state.frame) for line in found]
 
 
 def line_words(line: Line, frame: str) -> dict[str, Any]:

@@ -17,6 +17,8 @@ from fandle.core.counts.turn import Turn, turn_to
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout import Ball, Layout
 from fandle.core.rails import Rail, rails_name
+from fandle.core.steps import Steps
+from fandle.core.steps import finish as finish_steps
 
 LOG = logging.getLogger(__name__)
 FAILED = "this count could not be worked out; what went wrong is in the log"
@@ -177,8 +179,22 @@ def all_counts(
     pocket: str | None = None,
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
-    if kind == "kick" and pocket is None and rails is None:
-        found = [best_count(name, layout, target, beside=False) for name in METHODS]
-    else:
-        found = [counted(name, layout, rails, target, kind, pocket) for name in METHODS]
+    return finish_steps(count_steps(layout, rails, target, kind, pocket))
+
+
+def count_steps(
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
+) -> Steps[list[Count | NoCount]]:
+    """`all_counts` in steps."""
+    found: list[Count | NoCount] = []
+    for name in METHODS:
+        if kind == "kick" and pocket is None and rails is None:
+            found.append(best_count(name, layout, target, beside=False))
+        else:
+            found.append(counted(name, layout, rails, target, kind, pocket))
+        yield
     return sorted(found, key=_landing)

@@ -3,7 +3,6 @@
 Each is the school's own count, its own aim played on this table; nothing is fitted or smoothed.
 """
 
-from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from fandle.core.approach import approach
@@ -16,6 +15,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page
 from fandle.core.layout import Layout
 from fandle.core.rails import Rail
+from fandle.core.steps import Steps
 from fandle.core.units import lengths_of, speed_of
 
 STEPS = 24  # cue balls along a sweep, less one
@@ -54,8 +54,8 @@ def placed(layout: Layout, x: float, y: float) -> Layout | None:
         return None
 
 
-def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> list[tuple[float, Layout, Count]]:
-    """(place on the page's axis, layout, count) from cue balls placed evenly along the page's sweep."""
+def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[list[tuple[float, Layout, Count]]]:
+    """(place on the page's axis, layout, count) from cue balls placed evenly along the page's sweep, in steps."""
     (x0, y0), (x1, y1) = page.sweep
     found = []
     for k in range(STEPS + 1):
@@ -65,6 +65,7 @@ def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> list[tuple[flo
         if there is not None and isinstance(counted, Count):
             place = x if abs(x1 - x0) > abs(y1 - y0) else y
             found.append((_number(counted, place) if page.counted else place, there, counted))
+        yield
     return found
 
 
@@ -74,21 +75,24 @@ def _number(found: Count, place: float) -> float:
     return float(label) if label else place
 
 
-def by_cloth(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> tuple[Curve, ...]:
-    """The sweep on this table as it is, and with new and with damp cloth."""
+def by_cloth(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[Curve, ...]]:
+    """The sweep on this table as it is, and with new and with damp cloth, in steps."""
     curves = []
     for name, cloth in (("this table", OWN), ("new cloth", "new"), ("damp cloth", "damp")):
         table = conditioned(layout.table, cloth, OWN)
-        found = swept(page, replace(layout, table=table), rails)
+        found = yield from swept(page, replace(layout, table=table), rails)
         curves.append(Curve(name, tuple(_dot(at, c.lands) for at, _, c in found)))
     return tuple(curves)
 
 
-def by_pace(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> tuple[Curve, ...]:
-    """The same aims played as meant, softer, and firmer."""
-    found, curves = swept(page, layout, rails), []
+def by_pace(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[Curve, ...]]:
+    """The same aims played as meant, softer, and firmer, in steps."""
+    found, curves = (yield from swept(page, layout, rails)), []
     for name, more in (("as meant", 0.0), ("softer", -PACE), ("firmer", PACE)):
-        landed = [(at, c.lands if more == 0.0 else _replayed(there, c, more)) for at, there, c in found]
+        landed = []
+        for at, there, c in found:
+            landed.append((at, c.lands if more == 0.0 else _replayed(there, c, more)))
+            yield
         curves.append(Curve(name, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
     return tuple(curves)
 
@@ -125,14 +129,17 @@ def _places(whole: int) -> list[float]:
     return [GRID * (k + 0.5) for k in range(round(whole / GRID))]
 
 
-def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> Iterator[Spot]:
-    """One column of the map: the school from cue balls across the bed at x."""
+def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> Steps[list[Spot]]:
+    """One column of the map: the school from cue balls across the bed at x, in steps."""
+    spots = []
     for y in _places(DIAMONDS_SHORT):
         there = placed(layout, x, y)
         if there is None:
             continue
         found = plain_count(method, there, rails)
         if isinstance(found, Count):
-            yield Spot(x, y, found.lands.off, found.lands.off_balls)
+            spots.append(Spot(x, y, found.lands.off, found.lands.off_balls))
         else:
-            yield Spot(x, y, None, 0.0)
+            spots.append(Spot(x, y, None, 0.0))
+        yield
+    return spots

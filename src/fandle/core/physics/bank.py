@@ -8,8 +8,9 @@ from fandle.core.physics.collision import collide
 from fandle.core.physics.engine import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EV_STOP, HIT_BALL, STOPPED, run
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.kick import nearest_offset, rails_met
+from fandle.core.physics.moving import ON
 from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT
-from fandle.core.physics.rack import ON, play_all
+from fandle.core.physics.rack import play_until
 from fandle.core.physics.scene import Scene
 from fandle.core.physics.strike import strike
 
@@ -87,7 +88,7 @@ def bank_outcome(theta: float, scene: Scene) -> int:
     state[:, ON] = 1.0
     state[0, 2], state[0, 3], state[0, 4], state[0, 5], state[0, 6] = strike(theta, s[0], s[1], s[2], s[3], s[4])
     events = scene.crowd_events
-    code, n_ev, _ = play_all(state, scene.p, events, scene.crowd_pieces)
+    code, n_ev, _ = play_until(state, scene.p, events, scene.crowd_pieces, mine, n)
     met = 0
     touched = False
     for i in range(n_ev):

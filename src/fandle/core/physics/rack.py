@@ -10,25 +10,8 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import (
-    BALL_REST,
-    DECAY,
-    ENTERS,
-    FIRST_FALL,
-    FIRST_JAW,
-    GIVE,
-    LIGHT,
-    MU_R,
-    MU_S,
-    NOTHING,
-    RADIUS,
-    first_fixed,
-    into,
-    placed,
-    press,
-    rebound,
-)
-from fandle.core.physics.cloth import RESTING, SLIDING, SUNK, advance, phase
+from fandle.core.physics.bed import BALL_REST, LIGHT, MU_R, MU_S, NOTHING, RADIUS
+from fandle.core.physics.cloth import RESTING, SLIDING, phase
 from fandle.core.physics.cluster import (
     NEAR_M,
     NX,
@@ -43,123 +26,31 @@ from fandle.core.physics.cluster import (
     find_contacts,
     resolve,
 )
-from fandle.core.physics.collision import VX, VY, WX, WY, WZ, X, Y, closing, collide
-from fandle.core.physics.engine import (
-    BROKEN,
-    EV_BALL,
-    EV_JAW,
-    EV_POCKET,
-    EV_RAIL,
-    EV_STOP,
-    PRESSED,
-    STOPPED,
-    TOO_MANY,
-    leaves,
-    write_event,
-    write_piece,
-)
-from fandle.core.physics.give import dwell, glide
+from fandle.core.physics.collision import VX, VY, WX, WY, X, Y, closing, collide
+from fandle.core.physics.engine import BROKEN, EV_BALL, EV_POCKET, EV_STOP, PRESSED, STOPPED, TOO_MANY, write_event
 from fandle.core.physics.jit import Floats, Ints, kernel
-from fandle.core.physics.touch import first_touch
+from fandle.core.physics.moving import (
+    AX,
+    AY,
+    HELD,
+    IN,
+    KIND,
+    LEG,
+    ON,
+    OWN,
+    STEADY,
+    T0,
+    WHAT,
+    carry,
+    plan,
+    rail,
+    release,
+    touch,
+)
 
-# columns of a ball: x, y, vx, vy, wx, wy, wz, then since when, its acceleration, its phase, how
-# long its path holds, what ends it, what it is pressed on, rails met, on the bed or not; in rubber
-# that gives or not, and with what velocity it will leave that
-T0, AX, AY, KIND, OWN, WHAT, HELD, LEG, ON, IN, OUT_X, OUT_Y = range(7, 19)
-BALL_WIDTH = 19
 MOST_EVENTS = 6000
 MOST_PIECES = 12000
 MOST_HUSH = 20  # rounds: what is left after that is the next event's
-STILL = 1e-11  # m/s: touching balls that near each other no faster stay as they are
-STEADY = 1e-10  # m/s²: the same of their accelerations
-
-
-@kernel
-def _carry(row: Floats, ball: int, lasts: float, whole: bool, p: Floats, pieces: Floats, n_pc: int) -> int:
-    """Take one ball `lasts` seconds along its path and note the stretch; returns the pieces."""
-    kind = int(row[KIND])
-    if kind == RESTING:
-        row[WZ] = math.copysign(max(abs(row[WZ]) - p[DECAY] * lasts, 0.0), row[WZ])
-        return n_pc
-    if lasts > 0.0:
-        write_piece(
-            pieces, n_pc, row[T0], lasts, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ],
-            row[AX], row[AY], kind, row[LEG], ball,
-        )  # fmt: skip
-        n_pc += 1
-    if kind == SUNK:
-        row[X] += lasts * row[VX]
-        row[Y] += lasts * row[VY]
-        return n_pc
-    row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = advance(
-        kind, lasts, whole, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ], row[AX], row[AY], p[DECAY]
-    )
-    return n_pc
-
-
-@kernel
-def _release(row: Floats, p: Floats) -> None:
-    """Out of the rubber, at the end of its time there or because something else is met."""
-    if row[IN] == 0.0:
-        return
-    row[IN] = 0.0
-    row[VX], row[VY] = row[OUT_X], row[OUT_Y]
-    _leave(row, int(row[HELD]), p)
-
-
-@kernel
-def _leave(row: Floats, what: int, p: Floats) -> None:
-    """Away from what was met, or pressed on it from now on."""
-    nx, ny = into(what, row[X], row[Y], p)
-    row[HELD] = NOTHING
-    if not leaves(nx, ny, row[VX], row[VY], row[WX], row[WY], p):
-        row[VX], row[VY], row[WX], row[WY] = press(nx, ny, row[VX], row[VY], row[WX], row[WY])
-        row[HELD] = what
-
-
-@kernel
-def _plan(row: Floats, t: float, p: Floats) -> bool:
-    """A ball's path from now on; did it just come to rest?"""
-    was = row[KIND]
-    if row[IN] != 0.0:
-        row[T0], row[AX], row[AY], row[KIND] = t, 0.0, 0.0, SUNK
-        row[OWN], row[WHAT] = first_fixed(
-            row[X], row[Y], row[VX], row[VY], 0.0, 0.0, dwell(p[GIVE]), int(row[HELD]), True, p
-        )
-        return False
-    kind, lasts, ax, ay = phase(row[VX], row[VY], row[WX], row[WY], p[MU_S], p[MU_R])
-    row[T0], row[AX], row[AY], row[KIND] = t, ax, ay, kind
-    if kind == RESTING:
-        row[VX], row[VY], row[WX], row[WY] = 0.0, 0.0, 0.0, 0.0
-        row[OWN], row[WHAT] = math.inf, NOTHING
-        return was != RESTING
-    row[OWN], row[WHAT] = first_fixed(row[X], row[Y], row[VX], row[VY], ax, ay, lasts, int(row[HELD]), True, p)
-    return False
-
-
-@kernel
-def _touch(a: Floats, b: Floats, t: float, p: Floats) -> float:
-    """When two balls touch, inf if not before the path of either ends."""
-    if (a[KIND] == RESTING and b[KIND] == RESTING) or a[ON] == 0.0 or b[ON] == 0.0:
-        return math.inf
-    sa, sb = t - a[T0], t - b[T0]
-    longest = min(a[OWN] - sa, b[OWN] - sb)
-    if longest < 0.0:
-        return math.inf
-    if a[KIND] == RESTING:
-        sa = 0.0
-    if b[KIND] == RESTING:
-        sb = 0.0
-    dx = a[X] + sa * (a[VX] + 0.5 * a[AX] * sa) - (b[X] + sb * (b[VX] + 0.5 * b[AX] * sb))
-    dy = a[Y] + sa * (a[VY] + 0.5 * a[AY] * sa) - (b[Y] + sb * (b[VY] + 0.5 * b[AY] * sb))
-    vx, vy = a[VX] + a[AX] * sa - (b[VX] + b[AX] * sb), a[VY] + a[AY] * sa - (b[VY] + b[AY] * sb)
-    ax, ay = a[AX] - b[AX], a[AY] - b[AY]
-    hit = first_touch(dx, dy, vx, vy, ax, ay, 2.0 * p[RADIUS], longest)
-    if hit == 0.0:
-        size = math.sqrt(dx * dx + dy * dy)
-        if -(vx * dx + vy * dy) < STILL * size and -(ax * dx + ay * dy) < STEADY * size:
-            return math.inf
-    return t + hit
 
 
 @kernel
@@ -172,8 +63,8 @@ def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Float
     free = s[:, ON].copy()
     for k in range(2):
         i = members[k]
-        n_pc = _carry(s[i], i, t - s[i, T0], False, p, pieces, n_pc)
-        _release(s[i], p)
+        n_pc = carry(s[i], i, t - s[i, T0], False, p, pieces, n_pc)
+        release(s[i], p)
         free[i] = 0.0
     m = 2
     k = 0
@@ -188,8 +79,8 @@ def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Float
             dx = b[X] + since * (b[VX] + 0.5 * b[AX] * since) - a[X]
             dy = b[Y] + since * (b[VY] + 0.5 * b[AY] * since) - a[Y]
             if dx * dx + dy * dy <= reach * reach:
-                n_pc = _carry(b, i, lasts, False, p, pieces, n_pc)
-                _release(b, p)
+                n_pc = carry(b, i, lasts, False, p, pieces, n_pc)
+                release(b, p)
                 free[i] = 0.0
                 members[m] = i
                 m += 1
@@ -202,42 +93,9 @@ def _look_round(s: Floats, n: int, i: int, t: float, pairs: Floats, p: Floats) -
     """Make ball i's row of the pair table anew."""
     for j in range(n):
         if j < i:
-            pairs[j, i] = _touch(s[j], s[i], t, p)
+            pairs[j, i] = touch(s[j], s[i], t, p)
         elif j > i:
-            pairs[i, j] = _touch(s[i], s[j], t, p)
-
-
-@kernel
-def _rail(row: Floats, ball: int, t: float, p: Floats, events: Floats, n_ev: int) -> int:
-    """Whatever does not move and was met; returns the events, or −1 where the impact broke."""
-    what = int(row[WHAT])
-    row[X], row[Y] = placed(what, row[X], row[Y], p)
-    if what >= ENTERS:
-        return n_ev
-    speed = math.sqrt(row[VX] ** 2 + row[VY] ** 2)
-    if what >= FIRST_FALL:
-        write_event(events, n_ev, EV_POCKET, t, what - FIRST_FALL, row[X], row[Y], speed, math.nan, 0.0, 0.0, ball)
-        row[ON], row[KIND], row[OWN] = 0.0, RESTING, math.inf
-        return n_ev + 1
-    nx, ny = into(what, row[X], row[Y], p)
-    vx, vy, wx, wy, wz, angle_in, angle_out = rebound(nx, ny, row[VX], row[VY], row[WX], row[WY], row[WZ], p)
-    if math.isnan(vx):
-        return -1
-    after = math.sqrt(vx * vx + vy * vy)
-    if what >= FIRST_JAW:
-        kind, index = EV_JAW, (what - FIRST_JAW) // 4
-    else:
-        kind, index = EV_RAIL, what
-        row[LEG] += 1
-    write_event(events, n_ev, kind, t, index, row[X], row[Y], speed, after, angle_in, angle_out, ball)
-    if p[GIVE] > 0.0 and what < FIRST_JAW:
-        row[IN], row[OUT_X], row[OUT_Y], row[HELD] = 1.0, vx, vy, what
-        row[VX], row[VY] = glide(nx, ny, row[VX], row[VY], vx, vy)
-        row[WX], row[WY], row[WZ] = wx, wy, wz
-        return n_ev + 1
-    row[VX], row[VY], row[WX], row[WY], row[WZ] = vx, vy, wx, wy, wz
-    _leave(row, what, p)
-    return n_ev + 1
+            pairs[i, j] = touch(s[i], s[j], t, p)
 
 
 @kernel
@@ -330,22 +188,53 @@ def _next(s: Floats, n: int, pairs: Floats) -> tuple[float, int, int]:
 
 
 @kernel
+def _decided(events: Floats, first: int, last: int, watch: int, met: bool) -> tuple[bool, bool]:
+    """(is it known what becomes of the watched ball?, has the cue ball met it?) from the events since the last look.
+
+    It is once the cue ball meets anything else first, and after that once the watched ball meets another ball,
+    drops, or stops.
+    """
+    for i in range(first, last):
+        kind, index, ball = int(events[i, 0]), int(events[i, 2]), int(events[i, 9])
+        mine = ball == watch or (kind == EV_BALL and index == watch)
+        if not met:
+            if ball == 0 or (kind == EV_BALL and index == 0):
+                if kind != EV_BALL or not mine:
+                    return True, met
+                met = True
+        elif mine and kind in (EV_BALL, EV_POCKET, EV_STOP):
+            return True, met
+    return False, met
+
+
+@kernel
 def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int, int, int]:
     """Play all balls until every one rests or is potted.
 
     s: (n, BALL_WIDTH), the first seven columns given, ON 1; in place. Returns (code, events, pieces).
     """
+    return play_until(s, p, events, pieces, NOTHING, 0)
+
+
+@kernel
+def play_until(s: Floats, p: Floats, events: Floats, pieces: Floats, watch: int, rails: int) -> tuple[int, int, int]:
+    """The same, but no longer than until it is known what becomes of ball `watch` over so many rails.
+
+    watch: an object ball that the cue ball is to send on, or NOTHING. On a small or a slow-dying bed the rest of a
+    crowded shot can take thousands of contacts that a bank need not wait for.
+    """
     n = s.shape[0]
     t = 0.0
-    n_ev = n_pc = 0
+    n_ev = n_pc = seen = 0
+    met = done = False
     pairs = np.full((n, n), math.inf)
     touched = np.empty(n, dtype=np.int64)
     for i in range(n):
         s[i, KIND], s[i, HELD], s[i, LEG], s[i, IN] = RESTING, NOTHING, 0.0, 0.0
-        _plan(s[i], t, p)
+        plan(s[i], t, p)
     for i in range(n):
         for j in range(i + 1, n):
-            pairs[i, j] = _touch(s[i], s[j], t, p)
+            pairs[i, j] = touch(s[i], s[j], t, p)
     for _ in range(pieces.shape[0]):
         when, one, other = _next(s, n, pairs)
         if one < 0:
@@ -357,11 +246,11 @@ def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int,
         m = 1
         if other < 0:
             ends = s[one, WHAT] == NOTHING
-            n_pc = _carry(s[one], one, s[one, OWN], ends, p, pieces, n_pc)
+            n_pc = carry(s[one], one, s[one, OWN], ends, p, pieces, n_pc)
             if s[one, IN] != 0.0:
-                _release(s[one], p)
+                release(s[one], p)
             elif not ends:
-                n_ev = _rail(s[one], one, t, p, events, n_ev)
+                n_ev = rail(s[one], one, t, p, events, n_ev)
                 if n_ev < 0:
                     return BROKEN, 0, n_pc
         else:
@@ -370,9 +259,14 @@ def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int,
             n_ev = _blow(s, touched, m, t, p, events, n_ev)
         for k in range(m):
             i = touched[k]
-            if s[i, ON] != 0.0 and _plan(s[i], t, p):
+            if s[i, ON] != 0.0 and plan(s[i], t, p):
                 write_event(events, n_ev, EV_STOP, t, -1, s[i, X], s[i, Y], 0.0, 0.0, 0.0, 0.0, i)
                 n_ev += 1
         for k in range(m):
             _look_round(s, n, touched[k], t, pairs, p)
+        if watch >= 0:
+            done, met = _decided(events, seen, n_ev, watch, met)
+            seen = n_ev
+            if done or s[watch, LEG] > rails:
+                return STOPPED, n_ev, n_pc
     return TOO_MANY, n_ev, n_pc

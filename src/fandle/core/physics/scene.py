@@ -6,7 +6,7 @@ import numpy as np
 
 from fandle.core.physics.engine import EVENT_WIDTH, MOST_EVENTS, MOST_PIECES, PIECE_WIDTH
 from fandle.core.physics.jit import Floats, Ints
-from fandle.core.physics.rack import BALL_WIDTH, ON
+from fandle.core.physics.moving import BALL_WIDTH, ON
 from fandle.core.physics.rack import MOST_EVENTS as MOST_CROWD_EVENTS
 from fandle.core.physics.rack import MOST_PIECES as MOST_CROWD_PIECES
 

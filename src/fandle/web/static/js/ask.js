@@ -18,16 +18,29 @@ export function count(step) {
   document.documentElement.dataset.asking = String(underWay);
 }
 
+const MOST_TRIES = 5; // of a question that a busy server puts off
+const SHORT = 60000; // bytes: browsers send no more from a page that is being left
+
+const pause = (seconds) => new Promise((done) => setTimeout(done, seconds * 1000));
+
 async function request(method, url, body, type) {
   count(1);
   try {
     const headers = body === undefined ? {} : { "Content-Type": type };
-    const reply = await fetch(url, { method, headers, body }).catch(() => {
-      throw new Fault("the server does not answer: check that Fandle is running, then try again", "", true);
-    });
-    const data = await reply.json().catch(() => ({ error: `the server failed (${reply.status})`, field: "" }));
-    if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
-    return data;
+    const keepalive = method !== "POST" && (body?.length ?? 0) < SHORT; // a change that is on its way when the page is left
+    for (let tries = 1; ; tries += 1) {
+      const reply = await fetch(url, { method, headers, body, keepalive }).catch(() => {
+        throw new Fault("the server does not answer: check that Fandle is running, then try again", "", true);
+      });
+      const wait = Number(reply.headers.get("Retry-After"));
+      if (reply.status === 503 && wait > 0 && tries < MOST_TRIES) {
+        await pause(wait);
+        continue;
+      }
+      const data = await reply.json().catch(() => ({ error: `the server failed (${reply.status})`, field: "" }));
+      if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
+      return data;
+    }
   } finally {
     count(-1);
   }

@@ -2,12 +2,13 @@
 
 import { Fault, asker, post, send } from "./ask.js";
 import { html } from "./dom.js";
+import { shortcuts } from "./keys.js";
 import { toast } from "./toast.js";
 
 const find = (id) => document.getElementById(id);
 const club = find("club");
 const urls = JSON.parse(club.dataset.urls);
-const name = club.dataset.table;
+let name = club.dataset.table;
 const own = club.dataset.own === "yes";
 const form = find("table-form");
 const inputs = [...form.querySelectorAll("input[name]")];
@@ -45,23 +46,115 @@ if (location.search && window.matchMedia("(max-width: 991px)").matches) document
 const ask = asker(urls.preview, draw, complain);
 const look = (words = {}) => ask({ base: name, values: values(), ...words });
 
-form.addEventListener("input", (event) => {
-  if (event.target.id === "name") return;
-  look(event.target.id === "cloth" || event.target.id === "rubber" ? { [event.target.id]: event.target.value } : {});
-});
-form.addEventListener("reset", () => setTimeout(look));
-form.addEventListener("submit", async (event) => {
-  event.preventDefault();
+// Edits save themselves a moment after the last one, and can be taken back one by one.
+const SETTLED = 500; // ms
+const past = []; // whole tables as they were, the newest last
+let timer = 0;
+let words = {}; // cloth and rubber chosen in words since the last saving
+let dirty = false; // something is not saved yet
+let refused = false; // and the server did not take it
+let saving = Promise.resolve(true);
+
+function status(text) {
+  const element = find("saved-state");
+  if (element) element.textContent = text;
+}
+
+function later() {
+  if (!own) return;
+  dirty = true;
+  refused = false;
+  status("Saving…");
+  clearTimeout(timer);
+  timer = setTimeout(save, SETTLED);
+}
+
+function save() {
+  clearTimeout(timer);
+  if (dirty) saving = saving.then(() => keep({ base: name, name: find("name").value, values: values(), ...words }, true));
+  return saving;
+}
+
+async function keep(body, remember) {
+  dirty = false;
+  words = {};
   try {
-    const kept = await send("PUT", `${urls.tables}/${encodeURIComponent(name)}`, { base: name, name: find("name").value, values: values() });
-    location.assign(here(kept.name));
+    const kept = await send("PUT", `${urls.tables}/${encodeURIComponent(name)}`, body);
+    if (remember) past.push(kept.before);
+    renamed(kept);
+    draw(kept);
+    for (const input of inputs) input.defaultValue = input.value;
+    status("All changes are saved.");
+    find("undo-table").disabled = past.length === 0;
+    refused = false;
+    return true;
   } catch (fault) {
+    dirty = refused = true;
+    find("undo-table").disabled = false;
+    status("Not saved: mend it, or undo.");
     say(fault.message);
+    return false;
   }
+}
+
+function renamed(kept) {
+  document.querySelector(`#tables [data-table="${CSS.escape(name)}"]`)?.setAttribute("data-table", kept.name);
+  const item = document.querySelector(`#tables [data-table="${CSS.escape(kept.name)}"]`);
+  if (item) {
+    item.href = here(kept.name);
+    item.querySelector("b").textContent = kept.name;
+  }
+  name = kept.name;
+  find("title").textContent = name;
+  if (document.activeElement !== find("name")) find("name").value = name;
+  find("play-on").href = kept.play;
+  find("save-table").href = `${find("save-table").href.split("?")[0]}?name=${encodeURIComponent(name)}`;
+  find("save-table").download = `${name}.table.json`;
+  history.replaceState(null, "", here(name));
+}
+
+async function undo() {
+  clearTimeout(timer);
+  if (dirty) { // the newest thing is what was not saved: the form goes back to what was
+    dirty = refused = false;
+    words = {};
+    form.reset();
+    find("name").value = name;
+    look();
+    status("All changes are saved.");
+    find("undo-table").disabled = past.length === 0;
+    return;
+  }
+  const before = past.pop();
+  if (before) await keep({ base: name, whole: before }, false);
+}
+
+form.addEventListener("input", (event) => {
+  if (event.target.id === "cloth" || event.target.id === "rubber") words[event.target.id] = event.target.value;
+  if (event.target.id !== "name") look(words);
+  later();
+});
+form.addEventListener("submit", (event) => {
+  event.preventDefault();
+  save();
+});
+find("undo-table")?.addEventListener("click", undo);
+shortcuts({ undo: () => own && undo() });
+for (const link of [find("play-on"), find("save-table")]) {
+  link.addEventListener("click", async (event) => {
+    if (!dirty) return;
+    event.preventDefault();
+    if (await save()) link.click();
+  });
+}
+window.addEventListener("beforeunload", (event) => {
+  if (refused) event.preventDefault(); // what was refused would be lost
+  else save();
 });
 
 // A free name for a copy: "My …", "My … 2".
 async function duplicate() {
+  await save();
   const base = own ? `${find("name").value} copy` : `My ${find("title").textContent}`;
   for (let n = 1; n < 100; n += 1) {
     try {
@@ -83,9 +176,15 @@ find("remove")?.addEventListener("click", async () => {
     const gone = await send("DELETE", `${urls.tables}/${encodeURIComponent(name)}`);
     document.querySelector(`#tables [data-table="${CSS.escape(name)}"]`)?.parentElement.remove();
     form.hidden = true;
-    toast(`${gone.name} is off the list.`, async () => {
-      const back = await post(urls.read, JSON.stringify(gone.table), "text/plain");
-      location.assign(here(back.name));
+    dirty = false;
+    clearTimeout(timer);
+    toast(`${gone.name} is off the list; its log is kept.`, async () => {
+      try {
+        const back = await post(urls.back, JSON.stringify({ id: gone.id }));
+        location.assign(here(back.name));
+      } catch (fault) {
+        toast(fault.message);
+      }
     });
   } catch (fault) {
     say(fault.message);

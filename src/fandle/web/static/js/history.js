@@ -1,10 +1,13 @@
-// Undo and redo: every state the page has asked about, kept for this tab. Steps of one drag are one entry.
+// Undo and redo: every state the page has asked about, and every attempt noted, kept for this tab. Steps of one
+// drag are one entry. Undo takes back the newest thing, whichever it is.
+
+import { toast } from "./toast.js";
 
 const KEY = "fandle-history";
 const MOST = 200;
 const TOGETHER = 700; // ms: changes of one kind closer than this are one step
 
-export function makeHistory(buttons, restore) {
+export function makeHistory(buttons, restore, { undoNote, redoNote }) {
   let past = [];
   let future = [];
   let lastKind = "";
@@ -38,18 +41,33 @@ export function makeHistory(buttons, restore) {
     show();
   }
 
-  function step(from, to, state) {
-    if (from.length === 0) return;
-    to.push(structuredClone(state));
+  // An attempt was noted: the newest thing that undo takes back.
+  function note(uid) {
+    past.push({ noted: uid });
     lastKind = "";
-    restore(from.pop());
+    future = [];
+    show();
+  }
+
+  async function step(from, to, state, again) {
+    if (from.length === 0) return;
+    lastKind = "";
+    const entry = from.pop();
+    if (entry.noted) {
+      to.push(entry);
+      await again(entry.noted).catch((fault) => toast(fault.message));
+    } else {
+      to.push(structuredClone(state));
+      restore(entry);
+    }
     show();
   }
 
   show();
   return {
     remember,
-    undo: (state) => step(past, future, state),
-    redo: (state) => step(future, past, state),
+    note,
+    undo: (state) => step(past, future, state, undoNote),
+    redo: (state) => step(future, past, state, redoNote),
   };
 }

@@ -16,6 +16,7 @@ import { player } from "./player.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { instead } from "./instead.js";
 import { mirrorView } from "./mirror-view.js";
+import { toast } from "./toast.js";
 import { ways } from "./ways.js";
 import { atMost, put as putAll, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
@@ -102,7 +103,10 @@ function say(message) {
   if (!message) sheet.element.classList.remove("stale");
 }
 
-const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put);
+const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put, {
+  undoNote: async (uid) => { await notes.takeBack(uid); toast("The note is taken back."); },
+  redoNote: async (uid) => { await notes.bringBack(uid); toast("The note is in the log again."); },
+});
 const undo = () => steps.undo(state);
 const redo = () => steps.redo(state);
 find("undo").addEventListener("click", undo);
@@ -128,7 +132,7 @@ const panel = atMost(200, ballsPanel(find("balls"), find("units"), JSON.parse(ro
 })); // text fields are slow to paint: they follow a drag a little more seldom
 const drawStroke = whenChanged(strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit")));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
-const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question);
+const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question, (uid) => steps.note(uid));
 layoutMenu(urls, {
   state: () => state,
   say,
@@ -161,7 +165,7 @@ find("unfold").addEventListener("click", () => {
 });
 const helper = help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
-shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, 1: () => notes.press(0), 2: () => notes.press(1), 3: () => notes.press(2), 4: () => notes.press(3) });
+shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, n: () => notes.focus() });
 
 function drawBalls() {
   layer.draw(state.layout.balls, state.layout.target, chosen, wrong);

@@ -4,8 +4,9 @@ import { put, say, svg } from "./dom.js";
 import { send } from "./ask.js";
 import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
+import { freshUid } from "./uid.js";
 
-export function notePanel(element, sheet, group, urls, question) {
+export function notePanel(element, sheet, group, urls, question, onNoted) {
   const find = (selector) => element.querySelector(selector);
   const more = find("#note-more");
   const crossed = find("#crossed");
@@ -14,7 +15,8 @@ export function notePanel(element, sheet, group, urls, question) {
   const sides = [...element.querySelectorAll("[data-side]")];
   let line = null; // the target's line, from the answer
   let uid = null; // the attempt being told about
-  let pending = 0;
+  let noting = false; // its first tap is on its way: a second one is the same tap
+  let waiting = new Map(); // what was said and is not sent yet, by kind: { uid, change, timer }
 
   function tally(figures) {
     say(find("#tally"), figures ? `${figures.hits} of ${figures.attempts} hit from here.` : "Say what happened.");
@@ -41,11 +43,13 @@ export function notePanel(element, sheet, group, urls, question) {
   }
 
   async function note(result) {
+    if (noting) return;
     if (uid) {
       await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { result }));
       return;
     }
-    const note = { uid: crypto.randomUUID(), question: question(), result };
+    const note = { uid: freshUid(), question: question(), result };
+    noting = true;
     try {
       told(await send("POST", urls.attempts, note));
     } catch (fault) {
@@ -56,16 +60,38 @@ export function notePanel(element, sheet, group, urls, question) {
         toast(`Not noted: ${fault.message}`);
       }
       return;
+    } finally {
+      noting = false;
     }
     sendWaiting();
     uid = note.uid;
+    onNoted(uid);
     more.hidden = false;
     comment.value = "";
     crossed.value = line ? line.target : 0;
     drawMark();
   }
 
+  // What is said of an attempt is sent a moment later, and always to the attempt it was said of.
+  function later(kind, change, pause) {
+    if (!uid) return;
+    clearTimeout(waiting.get(kind)?.timer);
+    const mine = uid;
+    waiting.set(kind, { uid: mine, change, timer: setTimeout(() => now(kind), pause) });
+  }
+
+  async function now(kind) {
+    const said = waiting.get(kind);
+    if (!said) return true;
+    clearTimeout(said.timer);
+    waiting.delete(kind);
+    return attempt(() => send("PATCH", `${urls.attempts}/${said.uid}`, said.change));
+  }
+
+  const sendAll = () => Promise.all([...waiting.keys()].map(now));
+
   function close() {
+    sendAll();
     uid = null;
     more.hidden = true;
     for (const key of keys) put(key, { "aria-pressed": "false" });
@@ -100,45 +126,40 @@ export function notePanel(element, sheet, group, urls, question) {
     crossed.value = Math.min(Math.max(share, 0), 1) * line.whole;
     drawMark();
   });
-  group.addEventListener("pointerup", () => sendCrossing());
-
-  function sendCrossing() {
-    clearTimeout(pending);
-    if (uid) attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { at: Number(crossed.value) }));
-  }
-
+  const sayCrossing = (pause) => later("at", { at: Number(crossed.value) }, pause);
+  group.addEventListener("pointerup", () => sayCrossing(0));
   crossed.addEventListener("input", () => {
     drawMark();
-    clearTimeout(pending);
-    pending = setTimeout(sendCrossing, 300);
+    sayCrossing(300);
   });
   for (const key of keys) key.addEventListener("click", () => note(key.dataset.result));
-  for (const side of sides) side.addEventListener("click", () => attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { side_hit: side.dataset.side })));
-  let typing = 0;
-  comment.addEventListener("input", () => { // kept while it is typed, so that leaving the page loses no word
-    clearTimeout(typing);
-    const mine = uid;
-    typing = setTimeout(() => attempt(() => send("PATCH", `${urls.attempts}/${mine}`, { comment: comment.value })), 400);
-  });
+  for (const side of sides) side.addEventListener("click", () => later("side", { side_hit: side.dataset.side }, 0));
+  comment.addEventListener("input", () => later("comment", { comment: comment.value }, 400)); // no word is lost by leaving
   more.addEventListener("submit", async (event) => {
     event.preventDefault();
-    clearTimeout(typing);
-    if (comment.value) await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { comment: comment.value }));
+    await sendAll();
     close();
     toast("Kept. Same set-up, next attempt.");
     keys[0].focus();
   });
+
+  // Take a note back, and bring it again: by the key here, or by undo and redo.
+  async function takeBack(gone) {
+    waiting = new Map([...waiting].filter(([, said]) => said.uid !== gone));
+    await send("DELETE", `${urls.attempts}/${gone}`);
+    if (uid === gone) close();
+    tally(null);
+  }
+  const bringBack = (gone) => send("POST", `${urls.attempts}/${gone}/restore`);
   find("#unnote").addEventListener("click", async () => {
     const gone = uid;
     try {
-      await send("DELETE", `${urls.attempts}/${gone}`);
+      await takeBack(gone);
     } catch (fault) {
       toast(fault.message);
       return;
     }
-    close();
-    tally(null);
-    toast("The note is taken back.", () => send("POST", `${urls.attempts}/${gone}/restore`).catch((fault) => toast(fault.message)));
+    toast("The note is taken back.", () => bringBack(gone).catch((fault) => toast(fault.message)));
   });
 
   async function sendWaiting() {
@@ -146,12 +167,25 @@ export function notePanel(element, sheet, group, urls, question) {
     if (sent) toast(sent === 1 ? "A note that was kept in this browser is saved now." : `${sent} notes that were kept in this browser are saved now.`);
   }
   window.addEventListener("online", sendWaiting);
+  window.addEventListener("pagehide", sendAll);
   sendWaiting();
 
+  // The keys say what can come of this shot: of a bank a pot, of a straight one which side it passed.
+  function label(results) {
+    keys.forEach((key, index) => {
+      const [result, word] = results[index] ?? ["", ""];
+      key.hidden = !result;
+      key.dataset.result = result;
+      say(key, word);
+    });
+  }
+
   function load(chosen, moved) {
-    line = chosen && chosen.solved ? chosen.drawing.line : null;
-    for (const key of keys) key.disabled = !line;
-    if (chosen?.rails === "straight") find("#tally").textContent = "Straight shots are not kept.";
+    const solved = Boolean(chosen && chosen.solved);
+    line = solved ? chosen.drawing.line : null;
+    if (solved) label(chosen.results);
+    for (const key of keys) key.disabled = !solved;
+    find("#crossing").hidden = !line;
     put(crossed, { max: line ? line.whole : 8 });
     if (moved) {
       close();
@@ -160,5 +194,5 @@ export function notePanel(element, sheet, group, urls, question) {
     drawMark();
   }
 
-  return { load, press: (index) => keys[index]?.click() };
+  return { load, focus: () => keys[0].focus(), takeBack, bringBack };
 }

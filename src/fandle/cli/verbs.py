@@ -1,20 +1,19 @@
-"""The same verbs without a browser. Exit 0 done; 2 bad input; 1 no answer exists."""
+"""The verbs that ask the trade, and the server. Exit 1: no answer exists."""
 
 import json
 import math
 import sys
 from pathlib import Path
-from typing import Annotated, Any, NoReturn
+from typing import Annotated, Any
 
 import typer
-from typer._click.exceptions import ClickException, NoArgsIsHelpError  # typer exports no base class
 
 from fandle.core.aim import solve_kick
 from fandle.core.bank import solve_bank
 from fandle.core.condition import CLOTHS, RUBBERS, condition_of, conditioned
 from fandle.core.counts.base import Count, NoCount
 from fandle.core.counts.every import all_counts, counted, other_rails
-from fandle.core.errors import BadInputError, FandleError
+from fandle.core.errors import BadInputError
 from fandle.core.instead import Instead, solve_instead
 from fandle.core.layout import Layout
 from fandle.core.rails import parse_rails
@@ -31,7 +30,6 @@ from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
 
 NO_ANSWER = 1
-BAD_INPUT = 2
 
 app = typer.Typer(
     add_completion=False,
@@ -226,39 +224,16 @@ def table(
     _print(data) if as_json else typer.echo(words.table(data))
 
 
-@app.command(epilog="Example: fandle serve --port 8000")
+@app.command(epilog="Example: fandle serve --host 0.0.0.0 --port 8000")
 def serve(
-    host: Annotated[str, typer.Option(help="Address to listen on.")] = "127.0.0.1",
+    host: Annotated[str, typer.Option(help="Address to listen on; other devices need a pass.")] = "127.0.0.1",
     port: Annotated[int, typer.Option(min=1, max=65535, help="Port to listen on.")] = 8000,
     demo: Annotated[bool, typer.Option("--demo", help="Fill an empty database with demo data.")] = False,
+    certificate: Annotated[Path | None, typer.Option(help="For HTTPS: the certificate's file, PEM.")] = None,
+    key: Annotated[Path | None, typer.Option(help="For HTTPS: the key's file, PEM.")] = None,
     as_json: Json = False,
 ) -> None:
-    """Start the web application and print its address."""
+    """Start the web application and print its address, beyond this machine with a pass for another device."""
     from fandle.web.serve import run_server
 
-    run_server(host, port, demo, as_json)
-
-
-def _fail(message: str, code: int = BAD_INPUT) -> NoReturn:
-    typer.echo(f"fandle: {message}", err=True)
-    raise SystemExit(code)
-
-
-def main(args: list[str] | None = None) -> NoReturn:
-    """Entry point: the one place where errors become exit codes."""
-    try:
-        code = app(args=args, standalone_mode=False)
-    except NoArgsIsHelpError as error:
-        error.show()
-        raise SystemExit(BAD_INPUT) from None
-    except ClickException as error:
-        _fail(error.format_message().replace("\n", " ") + " (see fandle --help)")
-    except (FandleError, OSError) as error:
-        _fail(str(error))
-    except (KeyboardInterrupt, typer.Abort):
-        _fail("stopped", 130)
-    raise SystemExit(code or 0)
-
-
-if __name__ == "__main__":
-    main()
+    run_server(host, port, demo, as_json, certificate, key)

@@ -1,0 +1,155 @@
+"""The solvers: quick work first, a bounded queue, a budget, nobody who left."""
+
+import asyncio
+import threading
+import time
+from collections.abc import Callable, Coroutine
+from typing import Any
+
+import pytest
+
+from fandle.core.errors import BadInputError
+from fandle.core.steps import Steps, at_once, finish
+from fandle.web import work
+from fandle.web.work import BusyError, ClientGoneError, Works
+
+
+class Asker:
+    """A client: all the solvers look at is whether it is still there."""
+
+    def __init__(self) -> None:
+        self.gone = False
+
+    async def is_disconnected(self) -> bool:
+        return self.gone
+
+
+def counting(n: int, each: float = 0.002, done: Callable[[], None] = lambda: None) -> Steps[int]:
+    """n steps of a given length."""
+    for _ in range(n):
+        time.sleep(each)
+        yield
+    done()
+    return n
+
+
+def ask(works: Works, steps: Steps[Any], quick: bool = True, who: Asker | None = None) -> Coroutine[Any, Any, Any]:
+    return works.run(who or Asker(), steps, quick)  # type: ignore[arg-type]
+
+
+def test_steps_driven_and_finished_come_to_the_same() -> None:
+    assert finish(counting(5, 0)) == asyncio.run(ask(Works(1), counting(5, 0))) == 5
+    assert finish(at_once(lambda: "x")) == "x"
+
+
+def test_quick_work_goes_before_long_work_that_came_first() -> None:
+    order: list[str] = []
+
+    async def both() -> None:
+        works = Works(1)
+        long = [
+            asyncio.create_task(ask(works, counting(40, done=lambda: order.append("long")), False)) for _ in range(3)
+        ]
+        await asyncio.sleep(0.02)
+        await ask(works, counting(3, done=lambda: order.append("quick")))
+        await asyncio.gather(*long)
+
+    asyncio.run(both())
+    assert order == ["quick", "long", "long", "long"]
+
+
+def test_no_more_solvers_at_once_than_asked_for() -> None:
+    running, most, lock = 0, 0, threading.Lock()
+
+    def step() -> None:
+        nonlocal running, most
+        with lock:
+            running += 1
+            most = max(most, running)
+        time.sleep(0.01)
+        with lock:
+            running -= 1
+
+    async def many() -> None:
+        works = Works(2)
+        await asyncio.gather(*(ask(works, at_once(step)) for _ in range(12)))
+
+    asyncio.run(many())
+    assert most == 2
+
+
+def test_a_full_queue_says_so_and_the_rest_is_served(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(work, "MOST_LONG", 4)
+
+    async def many() -> list[Any]:
+        works = Works(1)
+        return await asyncio.gather(*(ask(works, counting(3), False) for _ in range(6)), return_exceptions=True)
+
+    found = asyncio.run(many())
+    assert found[:4] == [3, 3, 3, 3]
+    assert all(isinstance(fault, BusyError) for fault in found[4:])
+
+
+def test_too_much_is_told_and_the_solver_is_free_again() -> None:
+    works = Works(1, budget=0.05)
+
+    async def much() -> int:
+        with pytest.raises(BadInputError, match="fewer rails"):
+            await ask(works, counting(10_000))
+        result: int = await ask(works, counting(2))
+        return result
+
+    assert asyncio.run(much()) == 2
+
+
+def test_work_stops_when_its_client_leaves() -> None:
+    who, steps_done = Asker(), 0
+
+    def endless() -> Steps[None]:
+        nonlocal steps_done
+        while True:
+            steps_done += 1
+            time.sleep(0.001)
+            yield
+
+    async def leave() -> None:
+        works = Works(1)
+        asked = asyncio.create_task(ask(works, endless(), who=who))
+        await asyncio.sleep(0.05)
+        who.gone = True
+        with pytest.raises(ClientGoneError, match="has left"):
+            await asked
+        assert await ask(works, counting(1)) == 1
+
+    asyncio.run(leave())
+    assert steps_done < 500
+
+
+def test_a_fault_in_the_work_is_the_caller_s_and_frees_the_solver() -> None:
+    def broken() -> Steps[None]:
+        yield
+        raise BadInputError("no", "x")
+
+    async def twice() -> int:
+        works = Works(1)
+        with pytest.raises(BadInputError, match="no"):
+            await ask(works, broken())
+        result: int = await ask(works, counting(1))
+        return result
+
+    assert asyncio.run(twice()) == 1
+
+
+def test_a_cancelled_request_gives_its_place_back() -> None:
+    async def cancel() -> int:
+        works = Works(1)
+        running = asyncio.create_task(ask(works, counting(100)))
+        waiting = [asyncio.create_task(ask(works, counting(100))) for _ in range(3)]
+        await asyncio.sleep(0.02)
+        for task in (running, *waiting):
+            task.cancel()
+        await asyncio.gather(running, *waiting, return_exceptions=True)
+        result: int = await ask(works, counting(2))
+        return result
+
+    assert asyncio.run(cancel()) == 2
