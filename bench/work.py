@@ -170,8 +170,8 @@ def works() -> dict[str, Callable[[], Any]]:
     from fandle.core.counts.every import all_counts, count
     from fandle.core.lines import kick_lines
     from fandle.core.rails import Rail
-    from fandle.web.address import State
     from fandle.core.steps import finish
+    from fandle.web.address import State
     from fandle.web.view import answer
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))

@@ -1,15 +1,21 @@
-"""Valid scenes for the campaign: tables over all limits, layouts with balls where balls lie, any stroke."""
+"""Valid scenes for the campaign: tables over all limits, layouts with balls where balls lie, any stroke.
+
+Everything is drawn from one `random.Random`; hypothesis hands one in (`scenes`), so that what fails shrinks.
+"""
 
 import math
 import random
 from dataclasses import dataclass, replace
 from typing import Any
 
+from hypothesis import assume
+from hypothesis import strategies as st
+
 from fandle.core import constants as k
 from fandle.core.edit import id_order
 from fandle.core.errors import BadInputError
 from fandle.core.layout import CUE, MOST_BALLS, Ball, Layout
-from fandle.core.pocket import Pockets, mouths
+from fandle.core.pocket import mouths
 from fandle.core.rails import Rail
 from fandle.core.standards import STANDARDS, usual_game
 from fandle.core.stroke import HOUSE, IDEAL, SLIM, Stroke
@@ -45,6 +51,17 @@ def scene(rng: random.Random, table: Table, most: int = 10) -> Scene:
     )
 
 
+@st.composite
+def scenes(draw: st.DrawFn, own: bool = False, most: int = 10) -> Scene:
+    """Scenes on standard tables, or on home-made ones that may be made."""
+    rng = draw(st.randoms(use_true_random=False))
+    if not own:
+        return scene(rng, rng.choice(list(STANDARDS.values())), most)
+    found = table(rng)
+    assume(isinstance(found, Table))
+    return scene(rng, found, most) if isinstance(found, Table) else draw(st.nothing())
+
+
 def layout(rng: random.Random, table: Table, most: int = 10) -> Layout:
     """Two to `most` balls, each in the open, on a rail, in a corner, in a mouth, or frozen to another."""
     game = usual_game(table)
@@ -56,7 +73,7 @@ def layout(rng: random.Random, table: Table, most: int = 10) -> Layout:
         for _ in range(TRIES):
             x, y = _place(rng, table, balls)
             try:
-                Layout(table, game, (*(balls or [Ball(CUE, -1, -1)][:0]), Ball(name, x, y)))
+                Layout(table, game, (*balls, Ball(name, x, y)))
             except BadInputError:
                 continue
             balls.append(Ball(name, x, y))
@@ -143,6 +160,3 @@ def _suit(rng: random.Random, base: Table, values: dict[str, Any], name: str, by
     if rng.random() < 0.9:
         share = rng.uniform(0.4, 0.6) * other if name == "width" else rng.uniform(1.0, 1.5) * other
         values[name] = min(max(share, LIMITS[name][0]), LIMITS[name][1])
-
-
-__all__ = ["Pockets", "Scene", "layout", "scene", "stroke", "table"]

@@ -7,6 +7,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
@@ -28,13 +29,19 @@ def start_server(home: Path, port: int) -> subprocess.Popen[str]:
     """`fandle serve --demo` in a process of its own, up and answering."""
     command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--port", str(port)]
     process = subprocess.Popen(command, env={"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}, text=True)
+    wait_for_server(process, port)
+    return process
+
+
+def wait_for_server(process: "subprocess.Popen[Any]", port: int) -> None:
+    """Until a server that was started answers on this machine."""
     for _ in range(1800):  # an edited kernel compiles first
         try:
             urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
         except OSError:
             time.sleep(0.1)
         else:
-            return process
+            return
     process.kill()
     raise RuntimeError("the server did not start within three minutes")
 

@@ -84,10 +84,12 @@ def test_a_table_is_made_changed_played_on_and_taken_off(page: Page, tmp_path: P
     expect(page.locator("#table-fault")).to_be_hidden()
     assert serious(page) == []
     page.locator("#name").fill("The <odd> & one")
-    page.locator("#keep").click()
     page.wait_for_url("**odd**")
     expect(page.locator("#title")).to_have_text("The <odd> & one")
+    expect(page.locator("#saved-state")).to_have_text("All changes are saved.")
+    page.reload()
     expect(page.locator('input[name="cloth_rolling"]')).to_have_value("0.0120")
+    expect(page.locator("#rubber")).to_have_value("soft")
 
     with page.expect_download() as download:
         page.locator("#save-table").click()
@@ -151,3 +153,39 @@ def test_the_club_room_fits_and_is_accessible(page: Page, width: int) -> None:
         expect(page.locator("#told p").first).to_be_visible()
         assert page.evaluate("() => document.documentElement.scrollWidth <= innerWidth")
         assert serious(page) == []
+
+
+def test_edits_save_themselves_and_are_taken_back_one_by_one(page: Page) -> None:
+    page.goto("/club?table=pool-9ft")
+    page.locator("#duplicate").click()
+    page.wait_for_url("**My%20Back-room**")
+    made = page.url
+    saved, rolling = page.locator("#saved-state"), page.locator('input[name="cloth_rolling"]')
+
+    def change(value: str) -> None:
+        with page.expect_response(lambda r: r.request.method == "PUT") as reply:
+            rolling.fill(value)
+        assert reply.value.status == 200
+        expect(saved).to_have_text("All changes are saved.")
+
+    change("0.013")
+    change("0.015")
+    page.locator("#undo-table").click()
+    expect(rolling).to_have_value("0.013")
+    page.locator("#title").click()
+    page.keyboard.press("Control+z")
+    expect(rolling).to_have_value("0.01")
+    settled(page)
+    page.reload()
+    assert float(rolling.input_value()) == 0.01
+    rolling.fill("9")
+    expect(saved).to_contain_text("Not saved")
+    page.locator("#undo-table").click()
+    expect(page.locator("#table-fault")).to_be_hidden()
+    rolling.fill("0.02")
+    page.locator("#play-on").click()  # at once: the change is saved before the page is left
+    page.wait_for_url("**table=My**")
+    page.goto(made)
+    assert float(rolling.input_value()) == 0.02
+    page.locator("#remove").click()
+    expect(page.locator("#toast")).to_contain_text("its log is kept")

@@ -193,12 +193,17 @@ def test_the_impact_that_made_energy() -> None:
 
 
 def test_the_careful_last_step_agrees_with_fine_ones() -> None:
-    """Where the last step is closed in on, four steps a phase and four hundred come to the same."""
-    rng, worst = np.random.default_rng(5), 0.0
-    for _ in range(300):
+    """Little restitution, where the last step is closed in on: four steps a phase and four hundred come to the same.
+
+    The few that differ more are those in which a slip dies within a step.
+    """
+    rng, errors = np.random.default_rng(5), []
+    for _ in range(1000):
         v, angle = rng.uniform(0.5, 8), rng.uniform(0.05, 1.5)
         motion = (v * math.cos(angle), v * math.sin(angle), *rng.uniform(-0.5, 0.5, 3) * v)
         rubber = (rng.uniform(0, 0.4), rng.uniform(0.02, 0.3), rng.uniform(0, 0.25), rng.uniform(0.05, 0.25))
         coarse, fine = bounce(*motion, *rubber, 4.0), bounce(*motion, *rubber, 400.0)
-        worst = max(worst, max(abs(a - b) for a, b in zip(coarse[:2], fine[:2], strict=True)) / v)
-    assert worst < 2e-3
+        errors.append(max(abs(a - b) for a, b in zip(coarse[:2], fine[:2], strict=True)) / v)
+    assert np.percentile(errors, 50) < 1e-5
+    assert np.percentile(errors, 99) < 1e-3
+    assert max(errors) < 1e-2

@@ -21,6 +21,7 @@ from fandle.core.physics.strike import strike
 from fandle.core.rails import Rail
 from fandle.core.shot import play
 from fandle.core.solution import Aim, Refusal
+from fandle.core.steps import finish
 from fandle.core.stroke import Stroke
 from fandle.core.table import Table
 
@@ -62,7 +63,7 @@ def test_whatever_the_sweep_hits_is_solved_and_whatever_is_solved_hits(pool: Tab
     missed, false = [], []
     for _ in range(200):
         layout, stroke = random_layout(pool, rng, rng.choice([2, 4, 7])), random_stroke(rng)
-        answers, hit = solve_all(layout, stroke, ORDERS), swept(layout, stroke)
+        answers, hit = finish(solve_all(layout, stroke, ORDERS)), swept(layout, stroke)
         for rails, answer in answers.items():
             if isinstance(answer, Aim):
                 false += [(layout.balls, rails)] * (not meets(layout, stroke, rails, answer.best.direction))
@@ -76,7 +77,7 @@ def test_one_order_alone_gives_what_all_together_give(pool: Table) -> None:
     rng = random.Random(6)
     for _ in range(12):
         layout, stroke = random_layout(pool, rng, 4), random_stroke(rng)
-        together = solve_all(layout, stroke, ORDERS)
+        together = finish(solve_all(layout, stroke, ORDERS))
         for rails in rng.sample(ORDERS, 10):
             alone = solve_kick(layout, rails, stroke, with_chain=False)
             both = together[rails]
@@ -91,7 +92,7 @@ def test_full_hits_miss_by_less_than_a_millimetre_and_again_with_half_the_impuls
     checked = 0
     for _ in range(40):
         layout, stroke = random_layout(pool, rng, 3), random_stroke(rng)
-        for rails, answer in solve_all(layout, stroke, ORDERS).items():
+        for rails, answer in finish(solve_all(layout, stroke, ORDERS)).items():
             if isinstance(answer, Refusal) or answer.best.miss_mm > 0.01:
                 continue
             limit = 1.0 if len(rails) == 1 else 2.0
@@ -124,7 +125,7 @@ def test_five_millimetres_past_the_window_misses(pool: Table) -> None:
     checked = 0
     for _ in range(25):
         layout, stroke = random_layout(pool, rng, 2), random_stroke(rng)
-        for rails, answer in solve_all(layout, stroke, orders(2)).items():
+        for rails, answer in finish(solve_all(layout, stroke, orders(2))).items():
             if isinstance(answer, Refusal):
                 continue
             best, start = answer.best, layout.metres(layout.cue)

@@ -116,7 +116,8 @@ def test_a_bank_is_answered_with_its_contact_and_its_mirror(client: TestClient) 
     chosen = got["chosen"]
     assert chosen["contact"].startswith("into foot-far, cut 34°")
     assert chosen["lead"] == "Bank the 7 at the near rail"
-    assert chosen["drawing"]["line"] is None
+    assert chosen["drawing"]["line"]["whole"] == 8  # short and long are read through the pocket's mouth
+    assert chosen["results"][0] == ["hit", "Potted"]
     assert len(chosen["drawing"]["mirror"]["tables"]) == 2
     assert "pocket=side-far" in ask(client, layout=layout, kind="bank", pocket="side-far", rails="near")["address"]
 

@@ -2,9 +2,14 @@
 
 import json
 import re
+import sqlite3
+import threading
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
+from urllib.parse import quote
 
 import pytest
 from fastapi.testclient import TestClient
@@ -12,7 +17,9 @@ from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
 from fandle.core.standards import standard_table
+from fandle.core.table import LIMITS
 from fandle.formats.files import table_json
+from fandle.store import club as club_store
 from fandle.web import address
 from fandle.web.app import create_app
 from fandle.web.settings import Settings
@@ -41,18 +48,24 @@ def answer_on(client: TestClient, table: str, **question: Any) -> Any:
 def test_a_table_is_made_used_changed_and_let_go(club: TestClient) -> None:
     assert make(club, values={"cushion_compression": 3.0}, cloth="damp").json() == {"name": "Mine"}
     page = club.get("/club?table=Mine").text
-    assert "Keep the changes" in page
+    assert "All changes are saved" in page
     assert "cloth damp, rubber own numbers" in page
     soft = answer_on(club, "Mine")
     assert "table=Mine" in soft["address"]
     assert "the rubber gives" in soft["chosen"]["give"]
     assert any(row["label"].startswith("the rubber gives") for row in soft["chosen"]["chain"])
     form = {"base": "Mine", "name": "Ours", "values": {"cushion_compression": 0.0}}
-    assert club.put(f"{address.CLUB_TABLES}/Mine", json=form).json() == {"name": "Ours"}
+    changed = club.put(f"{address.CLUB_TABLES}/Mine", json=form).json()
+    assert changed["name"] == "Ours"
+    back = club.put(f"{address.CLUB_TABLES}/Ours", json={"base": "Ours", "whole": changed["before"]}).json()
+    assert (back["name"], answer_on(club, "Mine")["chosen"]["give"] == "") == ("Mine", False)
+    assert club.put(f"{address.CLUB_TABLES}/Mine", json=form).status_code == 200
     assert answer_on(club, "Ours")["chosen"]["give"] == ""
     assert club.post(address.ANSWER, json={"layout": {**CONTRACT_LAYOUT, "table": "Mine"}}).status_code == 422
     gone = club.delete(f"{address.CLUB_TABLES}/Ours").json()
-    assert club.post(address.READ_TABLE, content=json.dumps(gone["table"]), headers=PLAIN).json() == {"name": "Ours"}
+    assert club.post(address.ANSWER, json={"layout": {**CONTRACT_LAYOUT, "table": "Ours"}}).status_code == 422
+    assert club.post(address.CLUB_BACK, json={"id": gone["id"]}).json() == {"name": "Ours"}
+    assert club.post(address.CLUB_BACK, json={"id": gone["id"]}).status_code == 404
     assert answer_on(club, "Ours")["chosen"]["solved"]
 
 
@@ -94,7 +107,7 @@ def test_named_layouts_follow_their_table(club: TestClient) -> None:
     before = club.get("/").text
     assert "table=Bar%20box%20by%20the%20door" in before
     form = {"base": "Bar box by the door", "name": "Bar box", "values": {"cloth_rolling": 0.02}}
-    assert club.put(f"{address.CLUB_TABLES}/Bar box by the door", json=form).json() == {"name": "Bar box"}
+    assert club.put(f"{address.CLUB_TABLES}/Bar box by the door", json=form).json()["name"] == "Bar box"
     link = re.findall(r'href="(/\?table=Bar%20box&[^"]+)"', club.get("/").text)[0].replace("&amp;", "&")
     page = club.get(link).text
     assert "This link cannot" not in page
@@ -209,3 +222,100 @@ def test_snooker_is_told_in_marks_and_by_tape(club: TestClient) -> None:
     assert '<option value="marks">' in page
     assert ">baulk<" in page
     assert "black spot" in page
+
+
+@pytest.mark.parametrize("name", ["Hall 1/2", "a/b/../c", "50 % #1?", "ü ß", "  spaced"])
+def test_names_with_any_sign_are_changed_and_removed(club: TestClient, name: str) -> None:
+    url = f"{address.CLUB_TABLES}/{quote(name.strip(), safe='')}"
+    assert make(club, name).status_code == 200
+    form = {"base": name.strip(), "values": {"cloth_rolling": 0.02}}
+    assert club.put(url, json=form).status_code == 200
+    assert club.get(f"/club?table={quote(name.strip())}").status_code == 200
+    assert club.delete(url).status_code == 200
+    cue = f"{address.CLUB_CUES}/{quote(name.strip(), safe='')}"
+    assert club.post(address.CLUB_CUES, json={"name": name, "end_ratio": 20, "tip_mm": 12}).status_code == 200
+    assert club.delete(cue).status_code == 200
+    layouts = f"{address.LAYOUTS}/{quote(name.strip(), safe='')}"
+    assert club.post(address.LAYOUTS, json={"name": name, "layout": CONTRACT_LAYOUT}).status_code == 200
+    assert club.delete(layouts).status_code == 200
+
+
+def test_an_edit_is_never_followed_by_an_older_table(club: TestClient) -> None:
+    """A reading that began before a change must not be kept after it."""
+    make(club)
+    shelf = club.app.state.shelf  # type: ignore[attr-defined]
+    started, go_on = threading.Event(), threading.Event()
+
+    def slow_tables(database: Any) -> Any:
+        rows = kept(database)
+        started.set()
+        go_on.wait(5)
+        return rows
+
+    kept = club_store.tables
+    shelf.forget()
+    with patch.object(club_store, "tables", slow_tables):
+        reader = threading.Thread(target=shelf.tables)
+        reader.start()
+        started.wait(5)
+        form = {"base": "pool-9ft", "name": "Mine", "values": {"cloth_rolling": 0.033}}
+        with patch.object(club_store, "tables", kept):
+            shelf.forget()
+            club_store.change_table(
+                shelf.database, "Mine", "Mine", {**table_json(shelf.table("Mine")), "cloth_rolling": 0.033}
+            )
+            shelf.forget()
+        go_on.set()
+        reader.join(5)
+    assert form["name"] in shelf.tables()
+    assert shelf.table("Mine").cloth_rolling == 0.033
+
+
+def test_two_hundred_tables_of_one_name_stay_quick(club: TestClient) -> None:
+    table = table_json(standard_table("pool-8ft"))
+    for n in range(200):
+        own = {**table, "name": "From next door", "cloth_rolling": 0.008 + n * 1e-5}
+        assert club.post(address.READ_TABLE, content=json.dumps(own), headers=PLAIN).status_code == 200
+    again = {**table, "name": "From next door", "cloth_rolling": 0.008 + 150 * 1e-5}
+    start = time.perf_counter()
+    assert (
+        club.post(address.READ_TABLE, content=json.dumps(again), headers=PLAIN).json()["name"] == "From next door 151"
+    )
+    assert club.get("/club").status_code == 200
+    assert time.perf_counter() - start < 2.0  # it was minutes; no figure, only that it does not grow with every name
+
+
+def test_a_malformed_record_is_shown_as_such_and_takes_nothing_with_it(club: TestClient) -> None:
+    make(club)
+    uid = "malformed-1"
+    note = {"uid": uid, "question": {"layout": CONTRACT_LAYOUT, "rails": "far"}, "result": "hit"}
+    assert club.post(address.ATTEMPTS, json=note).status_code == 200
+    connection = sqlite3.connect(club.app.state.database.path)  # type: ignore[attr-defined]
+    connection.execute("update club_table set data = '{broken' where label = 'Mine'")
+    connection.execute("update named_layout set data = '[1, 2' where id = 1")
+    connection.execute("update named_layout set data = '{}' where id = 2")
+    connection.execute("update attempt set layout = 'x', stroke = '[]', aim = 'null' where uid = ?", (uid,))
+    connection.commit()
+    connection.close()
+    club.app.state.shelf.forget()  # type: ignore[attr-defined]
+    room, log_room, club_room = club.get("/"), club.get("/log"), club.get("/club?table=Mine")
+    assert [reply.status_code for reply in (room, log_room, club_room)] == [200, 200, 200]
+    assert room.text.count("This record cannot be read") == 2
+    assert "this record cannot be read" in log_room.text
+    assert "this record cannot be read" in club_room.text
+    assert club.get(address.LOG_JSON).status_code == 200
+    assert uid in club.get(address.LOG_CSV).text
+    assert club.delete(f"{address.CLUB_TABLES}/Mine").status_code == 200
+
+
+def test_a_table_that_cannot_be_played_on_is_refused_when_it_is_saved(
+    club: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Every number within its limits, and still a ball never comes to rest: the number that does it is named."""
+    monkeypatch.setitem(LIMITS, "cloth_rolling", (0.0, 0.05, ""))
+    reply = make(
+        club, values={"cloth_rolling": 0.0, "cloth_sliding": 0.01, "cushion_restitution": 1.0, "cushion_friction": 0.0}
+    )
+    assert reply.status_code == 422
+    assert (reply.json()["field"], "cloth_rolling of 0" in reply.json()["error"]) == ("table.cloth_rolling", True)
+    assert "Mine" not in club.get("/club").text

@@ -10,6 +10,7 @@ from fandle.core.counts.base import Count
 from fandle.core.counts.every import METHODS, count
 from fandle.core.handbook.holds import by_cloth, columns
 from fandle.core.handbook.page import page_of
+from fandle.core.steps import finish
 from fandle.formats.files import layout_json
 from fandle.web import address
 
@@ -95,7 +96,7 @@ def test_curves_are_the_cores(client: TestClient) -> None:
     page = page_of("M4")
     got = client.post(f"{address.EXAMPLE}/M4/drift", json={"layout": layout_json(page.example, by_name=True)}).json()
     assert got["axis"] == page.axis
-    core = by_cloth(page, page.example, page.rails)
+    core = finish(by_cloth(page, page.example, page.rails))
     assert [c["name"] for c in got["cloth"]] == [c.name for c in core]
     assert [d[1] for d in got["cloth"][0]["dots"]] == pytest.approx([d.off for d in core[0].dots], abs=1e-4)
     assert got["cloth"][0]["worst"] == f"{core[0].worst:.2f}"

@@ -124,7 +124,7 @@ def _flat(a: Any) -> tuple[Any, ...]:
     return (
         a.uid, a.made_at, a.set_up, a.title, a.table_label, a.player, a.kind, a.rails, a.pocket, aim.get("nose"),
         aim.get("sight"), aim.get("centre"), *(stroke.get(n) for n in NUMBERS[:4]), stroke.get("cue"),
-        stroke.get("hit", 0.0), a.result, a.off, a.side_hit, a.potted, a.in_off, touched, a.stopped_x, a.stopped_y,
+        stroke.get("hit"), a.result, a.off, a.side_hit, a.potted, a.in_off, touched, a.stopped_x, a.stopped_y,
         a.try_number, a.comment, json.dumps(a.layout, default=_unreadable),
     )  # fmt: skip
 
@@ -182,7 +182,7 @@ def _unflat(row: dict[str, str]) -> dict[str, Any]:
         "pocket": row["pocket"] or None,
         "player": row["player"] or None,
         "aim": {frame: number(f"aim_{frame}") for frame in ("nose", "sight", "centre")},
-        "stroke": {**{name: number(name) for name in NUMBERS}, "cue": row["cue"]},
+        "stroke": {**{name: number(name) for name in NUMBERS if row[name]}, "cue": row["cue"]},
         "off": number("off_diamonds"),
         "potted": truth.get(row["potted"], row["potted"]),
         "in_off": truth.get(row["in_off"], row["in_off"]),

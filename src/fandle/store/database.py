@@ -138,6 +138,15 @@ def _engine(path: Path, mode: str) -> Engine:
         if mode != "ro":
             connection.execute("PRAGMA journal_mode = WAL")
             connection.execute("PRAGMA synchronous = FULL")  # what is acknowledged is on the disk
+            connection.isolation_level = None  # the transaction is begun below
+
+    if mode != "ro":
+
+        @event.listens_for(engine, "begin")
+        def take_turns(connection: Any) -> None:
+            # a transaction that reads first and writes then would be refused at once where another process wrote
+            # in between; one that means to write from the start waits for its turn
+            connection.exec_driver_sql("BEGIN IMMEDIATE")
 
     return engine
 

@@ -15,5 +15,5 @@ def take_in(database: Database, file: IO[bytes]) -> dict[str, int]:
     if not found:
         raise BadInputError("the file holds no attempt: export a log first", "file")
     file.seek(0)
-    rows = (log.Noted(**attempt.model_dump(mode="json")) for attempt in read_log(cast(Any, file)))
+    rows = (log.Noted(**attempt.model_dump(mode="json", exclude_unset=True)) for attempt in read_log(cast(Any, file)))
     return {"attempts": found, "new": log.note_all(database, rows)}

@@ -103,13 +103,14 @@ def post_table(form: TableForm, request: Request) -> dict[str, str]:
 def put_table(name: str, form: TableForm, request: Request) -> dict[str, Any]:
     """Change a home-made table. `before` is what it was, for the same call to take the change back."""
     shelf = shelf_of(request)
-    before = shelf.table(name)
+    before = shelf.tables().get(name)
     table = form.table(shelf.table(form.base))
     _may_be_called(table.name)
     check_playable(table)
     club.change_table(shelf.database, name, table.name, table_json(table))
     shelf.forget()
-    return {"name": table.name, "before": table_json(before), "play": play_href(table), **seen(table)}
+    old = None if before is None else table_json(before)
+    return {"name": table.name, "before": old, "play": play_href(table), **seen(table)}
 
 
 @router.delete(address.CLUB_TABLES + "/{name:path}", responses=KEPT)

@@ -1,9 +1,9 @@
 """The Log room: am I getting better, and which way do I miss? A page at a time, its sums made by the database."""
 
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import urlencode
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.errors import BadInputError
@@ -18,6 +18,7 @@ from fandle.web.known import Known, shelf_of, tip_of
 from fandle.web.noted import noted_href, noted_state
 
 router = APIRouter()
+Key = Annotated[int, Query(ge=1, le=2**53)]  # a record's id
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
 STRIP_MOST = 40  # newest landings on a strip
 ROWS, GROUPS = 60, 25  # attempts and set-ups on one page
@@ -30,10 +31,10 @@ def log_room(
     request: Request,
     set_up: str = "",
     result: str = "",
-    table: int | None = None,
-    version: int | None = None,
-    before: int | None = None,
-    part: int = 1,
+    table: Key | None = None,
+    version: Key | None = None,
+    before: Key | None = None,
+    part: Annotated[int, Query(ge=1, le=1_000_000)] = 1,
 ) -> HTMLResponse:
     """Attempts, newest first, filtered, with the figures of each set-up."""
     database, tip, known = request.app.state.database, tip_of(request), shelf_of(request).known

@@ -1,10 +1,10 @@
 """The pass page, where a device comes in; and "Another device", where this machine shows the pass."""
 
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import parse_qs
 
 import segno
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Path, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from jinja2 import Environment
 from pydantic import BaseModel, ConfigDict, Field
@@ -20,6 +20,7 @@ from fandle.web.gate import RefusedError, door_link, pass_response
 from fandle.web.settings import Settings
 
 router = APIRouter()
+Key = Annotated[int, Path(ge=1, le=2**53)]  # a record's id
 A_YEAR_S = 365 * 24 * 3600
 
 
@@ -45,13 +46,13 @@ def door(templates: Environment) -> Any:
     return show
 
 
-@router.get(address.PASS, response_class=HTMLResponse)
+@router.get(address.PASS, response_class=HTMLResponse, include_in_schema=False)
 def get_pass(request: Request, code: str = "") -> Response:
     """Where a device comes in. Opening the link uses nothing up: that takes the button."""
     return pass_response(page_text(request.app.state.templates.env, code[:40]))
 
 
-@router.post(address.PASS, responses=FAULTS)
+@router.post(address.PASS, responses=FAULTS, include_in_schema=False)
 async def post_pass(request: Request) -> Response:
     """Exchange the pass for a cookie."""
     given = parse_qs((await request.body()).decode("utf-8"), keep_blank_values=True, max_num_fields=10)
@@ -92,7 +93,7 @@ def another_device(request: Request) -> HTMLResponse:
 
 
 @router.patch(address.API_DEVICES + "/{device}", responses=KEPT)
-def patch_device(device: int, named: DeviceName, request: Request) -> dict[str, str]:
+def patch_device(device: Key, named: DeviceName, request: Request) -> dict[str, str]:
     """Call a device something else."""
     _here_only(request)
     name = named.name.strip()
@@ -102,7 +103,7 @@ def patch_device(device: int, named: DeviceName, request: Request) -> dict[str, 
 
 
 @router.delete(address.API_DEVICES + "/{device}", responses=KEPT)
-def delete_device(device: int, request: Request) -> dict[str, str]:
+def delete_device(device: Key, request: Request) -> dict[str, str]:
     """Send a device away: it needs a new pass to come in again."""
     _here_only(request)
     return {"name": request.app.state.devices.send_away(device)}

@@ -80,7 +80,7 @@ async function keep(body, remember) {
   words = {};
   try {
     const kept = await send("PUT", `${urls.tables}/${encodeURIComponent(name)}`, body);
-    if (remember) past.push(kept.before);
+    if (remember && kept.before) past.push(kept.before);
     renamed(kept);
     draw(kept);
     for (const input of inputs) input.defaultValue = input.value;

@@ -1,0 +1,208 @@
+"""The whole campaign, seeded; ends with a table of what was tried and what held.
+
+    python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
+
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log. At scale 1 it takes some twenty
+minutes on two cores. Exit 1 where anything failed.
+"""
+
+import argparse
+import random
+import tempfile
+import time
+import traceback
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+from campaign import data, scenes, verbs
+from campaign.drags import drag, starved
+from campaign.kills import kill_often
+from campaign.server import serving
+from campaign.storm import storm
+
+from fandle.core.errors import BadInputError
+from fandle.core.standards import STANDARDS
+from fandle.core.table import Table
+
+OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
+REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
+P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
+LOG_S, LOG_BYTES, LOG_KB = 0.3, 300_000, 50_000
+
+
+@dataclass(frozen=True)
+class Row:
+    """One line of the table: what was tried, what came of it, did it hold?"""
+
+    part: str
+    tried: str
+    found: str
+    held: bool
+
+
+Run = Callable[[int, float, Path], list[Row]]
+
+
+def _scenes(seed: int, count: int, own: bool) -> Row:
+    rng, answers, sentences, refused, faults = random.Random(seed), 0, 0, 0, []
+    n = 0
+    while n < count:
+        table = scenes.table(rng) if own else rng.choice(list(STANDARDS.values()))
+        if isinstance(table, BadInputError):
+            refused += 1
+            continue
+        n += 1
+        scene = scenes.scene(rng, table)
+        for verb in verbs.in_python(scene, rng):
+            try:
+                if verbs.checked(verb) == "answer":
+                    answers += 1
+                else:
+                    sentences += 1
+                    if verb[0] != "hold":
+                        faults.append(f"{verb[0]} refuses a valid scene: {scene}")
+            except Exception:
+                faults.append(f"{verb[0]}: {traceback.format_exc()[-600:]} {scene}")
+    _tell(faults)
+    kind = f"{count} home-made tables ({refused} more refused by a sentence)" if own else f"{count} standard scenes"
+    return Row(
+        "python", f"{kind}, every verb", f"{answers} answers, {sentences} sentences, {len(faults)} faults", not faults
+    )
+
+
+def python(seed: int, scale: float, _: Path) -> list[Row]:
+    """Every verb in Python on home-made and standard tables."""
+    return [
+        _scenes(seed, round(OWN_TABLES * scale), True),
+        _scenes(seed + 1, round(STANDARD_SCENES * scale), False),
+    ]
+
+
+def commands(seed: int, scale: float, home: Path) -> list[Row]:
+    """Every verb on the command line."""
+    rng, tried, faults = random.Random(seed), 0, []
+    for n in range(round(COMMAND_SCENES * scale)):
+        table = scenes.table(rng) if n % 2 else rng.choice(list(STANDARDS.values()))
+        if not isinstance(table, Table):
+            continue
+        scene = scenes.scene(rng, table, 8)
+        for verb in verbs.on_the_command_line(scene, rng, home):
+            tried += 1
+            try:
+                verbs.checked(verb)
+            except Exception:
+                faults.append(f"{verb[0]}: {traceback.format_exc()[-600:]} {scene}")
+    _tell(faults)
+    return [Row("commands", f"{tried} commands", f"{len(faults)} faults", not faults)]
+
+
+def requests(seed: int, scale: float, home: Path) -> list[Row]:
+    """Requests to every route."""
+    with serving(home) as served:
+        tally = storm(served, seed, round(REQUESTS * scale))
+    _tell(tally.faults)
+    found = ", ".join(f"{count} × {status}" for status, count in sorted(tally.replies.items()))
+    return [Row("storm", f"{tally.replies.total()} requests to {len(tally.routes)} routes", found, not tally.faults)]
+
+
+def drags(seed: int, scale: float, home: Path) -> list[Row]:
+    """Sixteen clients dragging."""
+    with serving(home) as served:
+        found = drag(served, DRAG_S * scale, seed)
+    _tell(list(found.faults))
+    held = not found.faults and found.p99_ms <= P99_MS and abs(found.grown) <= GROWN
+    told = f"median {found.median_ms:.0f} ms, p99 {found.p99_ms:.0f} ms, memory {found.grown:+.1%}"
+    told += f", {len(found.faults)} faults"
+    return [Row("drags", f"16 clients, {found.answers} answers in {DRAG_S * scale:.0f} s", told, held)]
+
+
+def starve(_: int, __: float, home: Path) -> list[Row]:
+    """Lists of four-rail banks, and who else is served meanwhile."""
+    with serving(home) as served:
+        slowest, ends = starved(served)
+    lists = ", ".join(f"{count} × {status}" for status, count in sorted(ends.items()))
+    told = f"health, page, file in {slowest:.0f} ms at worst; lists {lists}"
+    held = slowest <= STARVED_MS and set(ends) <= {200, 422, 503}
+    return [Row("starve", "45 lists of four-rail banks at once", told, held)]
+
+
+def kills(seed: int, scale: float, home: Path) -> list[Row]:
+    """SIGKILL while things are saved."""
+    found = kill_often(home, round(KILLS * scale), seed)
+    _tell(list(found.faults))
+    told = (
+        f"{found.notes} notes, {found.comments} words, {found.layouts} layouts acknowledged, {len(found.faults)} faults"
+    )
+    return [Row("kills", f"{found.kills} kills", told, not found.faults)]
+
+
+def disk(_: int, __: float, home: Path) -> list[Row]:
+    """A full disk."""
+    return [_kept("disk", "a disk that becomes full", data.full_disk(home))]
+
+
+def processes(seed: int, _: float, home: Path) -> list[Row]:
+    """Several processes on one folder."""
+    return [
+        _kept("processes", "a server, three imports, an export, a backup at once", data.several_processes(home, seed))
+    ]
+
+
+def backups(_: int, __: float, home: Path) -> list[Row]:
+    """A copy while a server writes."""
+    return [_kept("backup", "a copy while a server writes", data.backed_up_while_written(home))]
+
+
+def long_log(_: int, scale: float, home: Path) -> list[Row]:
+    """The Log room on a long log."""
+    count = round(data.ATTEMPTS * scale)
+    data.fill(home, count)
+    with serving(home, demo=False) as served:
+        found = data.long_log(served)
+    held = found.seconds <= LOG_S and found.size <= LOG_BYTES and found.grown_kb <= LOG_KB and found.export_kb <= LOG_KB
+    told = (
+        f"page {found.seconds:.2f} s, {found.size / 1000:.0f} kB, {found.grown_kb / 1000:+.0f} MB; "
+        f"exports {found.export_s:.0f} s, {found.export_kb / 1000:+.0f} MB"
+    )
+    return [Row("log", f"{count} attempts in {data.SET_UPS} set-ups", told, held)]
+
+
+def _kept(part: str, tried: str, kept: data.Kept) -> Row:
+    _tell(list(kept.faults))
+    return Row(part, tried, f"{kept.acknowledged} acknowledged, {len(kept.faults)} faults", not kept.faults)
+
+
+def _tell(faults: list[str]) -> None:
+    for fault in faults[:5]:
+        print(f"  fault: {fault[:3000]}", flush=True)
+
+
+PARTS: dict[str, Run] = {
+    "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
+    "disk": disk, "processes": processes, "backup": backups, "log": long_log,
+}  # fmt: skip
+
+
+def main() -> int:
+    """Run the parts asked for and print the table."""
+    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--scale", type=float, default=1.0)
+    parser.add_argument("--part", action="append", choices=PARTS)
+    asked = parser.parse_args()
+    rows: list[Row] = []
+    for name in asked.part or PARTS:
+        start = time.monotonic()
+        with tempfile.TemporaryDirectory() as folder:
+            found = PARTS[name](asked.seed, asked.scale, Path(folder))
+        rows += found
+        print(f"{name}: {time.monotonic() - start:.0f} s", flush=True)
+    print(f"\nseed {asked.seed}, scale {asked.scale:g}")
+    for row in rows:
+        print(f"{'held  ' if row.held else 'FAILED'}  {row.part:<10} {row.tried}: {row.found}")
+    return 0 if all(row.held for row in rows) else 1
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

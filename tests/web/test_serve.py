@@ -1,0 +1,101 @@
+"""The server as a process: one a folder, nothing waited for without end, commands beside it."""
+
+import json
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+from tests.browser.conftest import free_port, wait_for_server
+
+from fandle.core.errors import BadInputError
+from fandle.store.errors import StoreError
+from fandle.store.folder import home_folder
+from fandle.web import serve
+
+
+def test_a_second_server_on_the_folder_is_told_who_has_it(tmp_path: Path) -> None:
+    first_port, second_port = free_port(), free_port()
+    command = [sys.executable, "-m", "fandle.cli", "serve", "--port"]
+    env = {"FANDLE_HOME": str(tmp_path), "PATH": "/usr/bin:/bin"}
+    first = subprocess.Popen([*command, str(first_port)], env=env, text=True, stdout=subprocess.DEVNULL)
+    try:
+        wait_for_server(first, first_port)
+        second = subprocess.run(
+            [*command, str(second_port)], env=env, text=True, capture_output=True, timeout=60, check=False
+        )
+        assert second.returncode == 2
+        assert (
+            f"the server at http://127.0.0.1:{first_port}/ (process {first.pid}) uses this data folder" in second.stderr
+        )
+        for verb in (["export", "-"], ["backup", str(tmp_path / "copy.sqlite3")]):
+            beside = subprocess.run(
+                [sys.executable, "-m", "fandle.cli", *verb],
+                env=env,
+                text=True,
+                capture_output=True,
+                timeout=60,
+                check=False,
+            )
+            assert beside.returncode == 0, beside.stderr
+        refused = subprocess.run(
+            [sys.executable, "-m", "fandle.cli", "restore", str(tmp_path / "copy.sqlite3")],
+            env=env, text=True, capture_output=True, timeout=60, check=False,
+        )  # fmt: skip
+        assert refused.returncode == 2
+        assert "stop it, then restore" in refused.stderr
+    finally:
+        first.terminate()
+        first.wait(10)
+
+
+def test_half_open_connections_are_closed_and_others_served(tmp_path: Path) -> None:
+    port = free_port()
+    code = (
+        "import fandle.web.serve as s, fandle.web.gate as g; s.HEAD_S = g.BODY_S = 1.0; "
+        f"s.run_server('127.0.0.1', {port}, False, True)"
+    )
+    env = {"FANDLE_HOME": str(tmp_path), "PATH": "/usr/bin:/bin"}
+    process = subprocess.Popen([sys.executable, "-c", code], env=env, stdout=subprocess.DEVNULL)
+    try:
+        wait_for_server(process, port)
+        head = f"POST /api/answer HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nContent-Type: application/json\r\n"
+        starts = [b"", b"GET / HT", head.encode(), (head + "Content-Length: 90\r\n\r\n{").encode()] * 20
+        waiting = [socket.create_connection(("127.0.0.1", port), timeout=10) for _ in starts]
+        for connection, text in zip(waiting, starts, strict=True):
+            connection.sendall(text)
+        began = time.monotonic()
+        urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
+        ends = [_all(connection) for connection in waiting]
+        assert time.monotonic() - began < 8
+        assert ends[:3] == [b"", b"", b""]
+        assert b"408" in ends[3].split(b"\r\n")[0]
+        assert json.loads(ends[3].rpartition(b"\r\n\r\n")[2])["error"].startswith("the rest of the body did not come")
+    finally:
+        process.kill()
+        process.wait(10)
+
+
+def _all(connection: socket.socket) -> bytes:
+    """Everything the server says until it closes."""
+    parts = []
+    with connection:
+        while part := connection.recv(65536):
+            parts.append(part)
+    return b"".join(parts)
+
+
+def test_a_folder_that_nobody_has_and_a_certificate_that_is_not_there(
+    monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setenv("FANDLE_HOME", "~nosuchuser/x")
+    with pytest.raises(StoreError, match="a user nobody knows"):
+        home_folder()
+    monkeypatch.setenv("FANDLE_HOME", str(tmp_path))
+    with pytest.raises(BadInputError, match="both --certificate and --key"):
+        serve.run_server("127.0.0.1", free_port(), False, False, certificate=tmp_path / "c.pem")
+    with pytest.raises(BadInputError, match="check the file's name"):
+        serve.run_server("127.0.0.1", free_port(), False, False, tmp_path / "c.pem", tmp_path / "k.pem")
