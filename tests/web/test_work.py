@@ -34,7 +34,12 @@ def counting(n: int, each: float = 0.002, done: Callable[[], None] = lambda: Non
 
 
 def ask(works: Works, steps: Steps[Any], quick: bool = True, who: Asker | None = None) -> Coroutine[Any, Any, Any]:
-    return works.run(who or Asker(), steps, quick)  # type: ignore[arg-type]
+
+    async def asked() -> Any:
+        with works.present():
+            return await works.run(who or Asker(), steps, quick)  # type: ignore[arg-type]
+
+    return asked()
 
 
 def test_steps_driven_and_finished_come_to_the_same() -> None:
@@ -153,3 +158,33 @@ def test_a_cancelled_request_gives_its_place_back() -> None:
         return result
 
     assert asyncio.run(cancel()) == 2
+
+
+def test_long_work_gives_way_to_pages_but_not_for_ever(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(work, "PATIENCE_S", 0.05)
+    steps_done = 0
+
+    def count() -> Steps[int]:
+        nonlocal steps_done
+        for _ in range(400):
+            steps_done += 1
+            time.sleep(0.002)
+            yield
+        return steps_done
+
+    async def page() -> tuple[int, int]:
+        works = Works(1)
+        asked = asyncio.create_task(ask(works, count(), False))
+        await asyncio.sleep(0.05)
+        with works.present():
+            await asyncio.sleep(0.02)  # what was under way ends
+            before = steps_done
+            await asyncio.sleep(0.1)
+            while_there = steps_done - before
+        await asyncio.sleep(0.1)
+        asked.cancel()
+        return while_there, steps_done - before
+
+    while_there, after = asyncio.run(page())
+    assert while_there < 15
+    assert after - while_there > 20

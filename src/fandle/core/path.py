@@ -46,8 +46,8 @@ def into_pocket(event: Event) -> str:
 class Piece:
     """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds.
 
-    heading: direction of travel at its end, rad. It is known even of a stretch without length, as
-    before a contact at once with a frozen ball.
+    away: its velocity at the end, m/s, or where it comes to rest there the one it came with. So the direction of
+    travel is known even of a stretch without length, as before a contact at once with a frozen ball.
     """
 
     t: float
@@ -57,7 +57,12 @@ class Piece:
     end: Point
     sliding: bool
     leg: int
-    heading: float
+    away: Point
+
+    @property
+    def heading(self) -> float:
+        """Direction of travel at its end, rad."""
+        return math.atan2(self.away[1], self.away[0])
 
 
 def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[str, ...]) -> Event:
@@ -85,11 +90,13 @@ def pieces_of(table: Table, rows: NDArray[np.float64]) -> list[Piece]:
     scale = (table.diamond_x, table.diamond_y)
     t, start, v, a = rows[:, 1:2], rows[:, 2:4], rows[:, 4:6], rows[:, 6:8]
     control, end = start + v * t / 2, start + t * (v + a * t / 2)
-    last = np.where(np.hypot(*(v + a * t).T)[:, None] > REST_LIMIT, v + a * t, v)  # a ball that stops came along v
-    headings = np.arctan2(last[:, 1], last[:, 0]).tolist()
+    away = v + a * t
+    resting = np.abs(away).sum(axis=1) <= REST_LIMIT
+    if resting.any():
+        away[resting] = v[resting]
     places = zip((start / scale).tolist(), (control / scale).tolist(), (end / scale).tolist(), strict=True)
     whens, kinds = rows[:, :2].tolist(), rows[:, 8:10].tolist()
     return [
-        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), heading)
-        for (t0, lasts), (kind, leg), (p, c, q), heading in zip(whens, kinds, places, headings, strict=True)
+        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), (w[0], w[1]))
+        for (t0, lasts), (kind, leg), (p, c, q), w in zip(whens, kinds, places, away.tolist(), strict=True)
     ]

@@ -16,7 +16,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
-from sqlalchemy.pool import NullPool
+from sqlalchemy.pool import NullPool, QueuePool
 
 from fandle.store.errors import StoreError, Unreadable
 
@@ -127,9 +127,8 @@ def lenient(text: str) -> Any:
 
 
 def _engine(path: Path, mode: str) -> Engine:
-    engine = create_engine(
-        "sqlite://", creator=lambda: connect(path, mode), poolclass=NullPool, json_deserializer=lenient
-    )
+    pool: Any = QueuePool if mode == "ro" else NullPool  # a page reads several times; writers are one at a time
+    engine = create_engine("sqlite://", creator=lambda: connect(path, mode), poolclass=pool, json_deserializer=lenient)
 
     @event.listens_for(engine, "connect")
     def prepare(connection: Any, _record: Any) -> None:

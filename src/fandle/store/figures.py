@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from sqlalchemy import case, func, select
+from sqlalchemy.orm import Session
 
 from fandle.core.record import Figures, Result, figures_from
 from fandle.store.database import Database
@@ -63,25 +64,31 @@ def groups(database: Database, most: int, skip: int, landings: int) -> list[Grou
     newest = func.max(Attempt.id)
     query = select(*key, newest, *_SUMS).where(Attempt.deleted_at.is_(None)).group_by(*key)
     query = query.order_by(newest.desc()).limit(most).offset(skip)
-    found = []
     with database.read() as session:
-        for table, version, set_up, last, *sums in session.execute(query).all():
-            attempt = session.execute(with_owners().where(Attempt.id == last)).one()
-            mine = select(Attempt.off).where(
-                Attempt.deleted_at.is_(None), Attempt.set_up == set_up, Attempt.table_id.is_(table),
-                Attempt.table_version_id.is_(version), Attempt.off.is_not(None),
-            ).order_by(Attempt.id.desc()).limit(landings)  # fmt: skip
-            numbers = session.get(TableVersion, version) if version is not None else None
-            newer = select(func.max(TableVersion.id)).where(TableVersion.table_id == table)
-            found.append(
-                Group(
-                    last=noted_of(*attempt),
-                    table=table,
-                    version=version,
-                    since="" if numbers is None else numbers.since,
-                    later=version is not None and session.scalar(newer) != version,
-                    figures=figures_from(*sums),
-                    landings=tuple(off for off in session.scalars(mine) if off is not None),
-                )
+        rows = session.execute(query).all()
+        ids = [row[3] for row in rows]
+        last = dict(noted_of(found) for found in session.execute(with_owners().where(Attempt.id.in_(ids))))
+        numbers = {v.id: v.since for v in session.scalars(select(TableVersion))}
+        latest = set(session.scalars(select(func.max(TableVersion.id)).group_by(TableVersion.table_id)))
+        return [
+            Group(
+                last=last[newest_id],
+                table=table,
+                version=version,
+                since=numbers.get(version, ""),
+                later=version is not None and version not in latest,
+                figures=figures_from(*sums),
+                landings=_landings(session, (table, version, set_up), landings),
             )
-    return found
+            for table, version, set_up, newest_id, *sums in rows
+        ]
+
+
+def _landings(session: Session, key: tuple[int | None, int | None, str], most: int) -> tuple[float, ...]:
+    """The newest landings of one set-up, diamonds."""
+    table, version, set_up = key
+    mine = select(Attempt.off).where(
+        Attempt.deleted_at.is_(None), Attempt.set_up == set_up, Attempt.table_id.is_(table),
+        Attempt.table_version_id.is_(version), Attempt.off.is_not(None),
+    ).order_by(Attempt.id.desc()).limit(most)  # fmt: skip
+    return tuple(off for off in session.scalars(mine) if off is not None)

@@ -1,10 +1,10 @@
 """The log: attempts noted, changed, taken out and put back, listed a page at a time."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from itertools import islice
-from typing import Any, TypeVarTuple, cast
+from typing import Any, TypeVarTuple
 
 from sqlalchemy import Select, insert, select
 from sqlalchemy.dialects.sqlite import insert as insert_or
@@ -85,20 +85,20 @@ def note(database: Database, attempt: Noted) -> Noted:
     """Keep an attempt; the same uid again, also at the same moment, changes nothing and returns what is kept."""
     with database.write() as session:
         if session.scalar(select(Attempt.id).where(Attempt.uid == attempt.uid)) is None:
-            row = _row(session, attempt)
+            row = _row(session, attempt, _Standing())
             session.execute(insert_or(Attempt).values(row).on_conflict_do_nothing(index_elements=[Attempt.uid]))
     return one(database, attempt.uid)
 
 
 def note_all(database: Database, noted: Iterable[Noted]) -> int:
     """Keep many attempts; those whose uid is kept already are left as they are. Returns how many were new."""
-    new = 0
+    new, stands = 0, _Standing()
     for part in _parts(noted):
         with database.write() as session:
             known = set(session.scalars(select(Attempt.uid).where(Attempt.uid.in_([row.uid for row in part]))))
             fresh = {row.uid: row for row in part if row.uid not in known}
             if fresh:
-                session.execute(insert(Attempt), [_row(session, row) for row in fresh.values()])
+                session.execute(insert(Attempt), [_row(session, row, stands) for row in fresh.values()])
             new += len(fresh)
     return new
 
@@ -109,10 +109,31 @@ def _parts(noted: Iterable[Noted]) -> Iterator[list[Noted]]:
         yield part
 
 
-def _row(session: Session, attempt: Noted) -> dict[str, Any]:
+class _Standing:
+    """Tables, versions and players by id, looked up once for many attempts."""
+
+    def __init__(self) -> None:
+        self._tables: dict[str, tuple[int, int]] = {}
+        self._players: dict[str | None, int] = {}
+
+    def table(self, session: Session, attempt: Noted) -> tuple[int, int]:
+        """(table, version) of an attempt."""
+        key = repr((attempt.table_label, attempt.layout["table"]))
+        if key not in self._tables:
+            self._tables[key] = stand(session, attempt.table_label, attempt.layout["table"], attempt.made_at)
+        return self._tables[key]
+
+    def player(self, session: Session, attempt: Noted) -> int:
+        """The player of an attempt."""
+        if attempt.player not in self._players:
+            self._players[attempt.player] = player_id(session, attempt.player)
+        return self._players[attempt.player]
+
+
+def _row(session: Session, attempt: Noted, stands: _Standing) -> dict[str, Any]:
     """An attempt as a record, with its table, version and player by id."""
-    table, version = stand(session, attempt.table_label, attempt.layout["table"], attempt.made_at)
-    owners = {"table_id": table, "table_version_id": version, "player_id": player_id(session, attempt.player)}
+    table, version = stands.table(session, attempt)
+    owners = {"table_id": table, "table_version_id": version, "player_id": stands.player(session, attempt)}
     return {**{name: getattr(attempt, name) for name in NAMES}, **owners, "deleted_at": None}
 
 
@@ -143,7 +164,7 @@ def one(database: Database, uid: str) -> Noted:
         row = session.execute(with_owners().where(Attempt.uid == uid)).first()
         if row is None:
             raise _unknown(uid)
-        return noted_of(*row)
+        return noted_of(row)[1]
 
 
 def attempts(database: Database, wanted: Filter = EVERYTHING) -> list[Noted]:
@@ -168,7 +189,7 @@ def page(database: Database, wanted: Filter, most: int, before: int | None = Non
     if before is not None:
         query = query.where(Attempt.id < before)
     with database.read() as session:
-        return [(row[0].id, noted_of(*row)) for row in session.execute(query)]
+        return [noted_of(row) for row in session.execute(query)]
 
 
 def preference(database: Database, name: str, default: Any) -> Any:
@@ -184,13 +205,21 @@ def set_preference(database: Database, name: str, value: Any) -> None:
         session.merge(Preference(name=name, value=value))
 
 
-def with_owners() -> Select[Attempt, str, str]:
-    """Attempts with the table's label of today and the player's nickname."""
+def with_owners() -> Select[Any]:
+    """Attempts, column by column, with the table's label of today and the player's nickname: see `noted_of`."""
+    columns = [getattr(Attempt, name) for name in NAMES]
     return (
-        select(Attempt, ClubTable.label, Player.nickname)
+        select(Attempt.id, ClubTable.label, Player.nickname, *columns)
         .outerjoin(ClubTable, Attempt.table_id == ClubTable.id)
         .outerjoin(Player, Attempt.player_id == Player.id)
     )
+
+
+def noted_of(row: Sequence[Any]) -> tuple[int, Noted]:
+    """(id, attempt) from a row of `with_owners`."""
+    key, label, nickname, *values = row
+    attempt = dict(zip(NAMES, values, strict=True))
+    return key, Noted(**{**attempt, "table_label": label or attempt["table_label"]}, player=nickname)
 
 
 def _unknown(uid: str) -> NotFoundError:
@@ -201,8 +230,3 @@ def _find(kept: Attempt | None, uid: str) -> Attempt:
     if kept is None:
         raise _unknown(uid)
     return kept
-
-
-def noted_of(row: Attempt, label: str | None, nickname: str | None) -> Noted:
-    values = cast(dict[str, Any], {name: getattr(row, name) for name in NAMES})
-    return Noted(**{**values, "table_label": label or row.table_label}, player=nickname)

@@ -86,6 +86,7 @@ class Attempt(Base):
         Index(
             "ix_attempt_figures", "deleted_at", "table_id", "table_version_id", "set_up", "result", "off",
         ),
+        Index("ix_attempt_listed", "deleted_at", "id"),
     )  # fmt: skip
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(unique=True)

@@ -1,5 +1,6 @@
 """The application: its parts put together."""
 
+import gc
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -44,6 +45,10 @@ def create_app(settings: Settings) -> FastAPI:
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         warm()
+        for name in templates.env.list_templates(["html"]):
+            templates.env.get_template(name)  # compiled now, not in front of a user
+        gc.collect()
+        gc.freeze()  # what is loaded stays: looking through all of it again stops every request for 0.1 s and more
         yield
         app.state.works.close()
         database.close()
@@ -67,5 +72,11 @@ def create_app(settings: Settings) -> FastAPI:
     app.include_router(pass_page.router)
     app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")
     handle_errors(app)
-    app.add_middleware(Gate, settings=settings, devices=app.state.devices, pass_page=pass_page.door(templates.env))
+    app.add_middleware(
+        Gate,
+        settings=settings,
+        devices=app.state.devices,
+        works=app.state.works,
+        pass_page=pass_page.door(templates.env),
+    )
     return app

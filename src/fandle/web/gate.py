@@ -20,6 +20,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from fandle.web import address
 from fandle.web.devices import COOKIE, Devices
 from fandle.web.settings import Settings
+from fandle.web.work import Works
 
 MOST_BODY = 1_000_000  # bytes
 MOST_IMPORT = 100_000_000  # of a log file
@@ -78,8 +79,10 @@ def secured(send: Send, path: str) -> Send:
 class Gate:
     """The ASGI application behind its gate."""
 
-    def __init__(self, app: ASGIApp, settings: Settings, devices: Devices, pass_page: Callable[[Scope], str]) -> None:
-        self.app, self.settings, self.devices, self.pass_page = app, settings, devices, pass_page
+    def __init__(
+        self, app: ASGIApp, settings: Settings, devices: Devices, works: Works, pass_page: Callable[[Scope], str]
+    ) -> None:
+        self.app, self.settings, self.devices, self.works, self.pass_page = app, settings, devices, works, pass_page
         self.names = {*LOOPBACK, *(name.lower() for name in settings.hosts)}
         if settings.beyond:
             here = socket.gethostname().lower()
@@ -107,7 +110,8 @@ class Gate:
         except RefusedError as refused:
             await refused.response()(scope, receive, send)
             return
-        await self.app(scope, receive, send)
+        with self.works.present():
+            await self.app(scope, receive, send)
 
     def _host(self, scope: Scope, headers: Headers) -> str:
         """The name in the Host header, without its port; refused where it is not ours."""

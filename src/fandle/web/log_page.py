@@ -6,22 +6,19 @@ from urllib.parse import urlencode
 from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 
-from fandle.core.errors import BadInputError
 from fandle.core.record import Figures, Result
-from fandle.core.spoken import landing_word, plural_lengths, side_name, tips_word
-from fandle.core.stroke import CUES, IDEAL
-from fandle.core.units import lengths_of, tips_of
+from fandle.core.spoken import landing_word
 from fandle.store import log
 from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address
-from fandle.web.known import Known, shelf_of, tip_of
-from fandle.web.noted import noted_href, noted_state
+from fandle.web.known import shelf_of, tip_of
+from fandle.web.noted import NotedShot, NotedShots
 
 router = APIRouter()
 Key = Annotated[int, Query(ge=1, le=2**53)]  # a record's id
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
 STRIP_MOST = 40  # newest landings on a strip
-ROWS, GROUPS = 60, 25  # attempts and set-ups on one page
+ROWS, GROUPS = 40, 20  # attempts and set-ups on one page
 FEW = 5  # attempts below which a share says little
 OLD_PARTS = 4  # of a set-up's name in links of the first versions, which began with the table
 
@@ -37,7 +34,7 @@ def log_room(
     part: Annotated[int, Query(ge=1, le=1_000_000)] = 1,
 ) -> HTMLResponse:
     """Attempts, newest first, filtered, with the figures of each set-up."""
-    database, tip, known = request.app.state.database, tip_of(request), shelf_of(request).known
+    database, shots = request.app.state.database, NotedShots(tip_of(request), shelf_of(request).known)
     if set_up.count("|") + 1 == OLD_PARTS:
         set_up = set_up.partition("|")[2]
     wanted = log.Filter(set_up, result, table, version)
@@ -48,10 +45,10 @@ def log_room(
     asked: dict[str, Any] = {"set_up": set_up, "result": result, "table": table, "version": version}
     kept = {name: value for name, value in asked.items() if value not in ("", None)}
     context = {
-        "rows": [_row(row, tip, known) for _, row in shown],
+        "rows": [_row(row, shots.of(row)) for _, row in shown],
         "older": _link({**kept, "part": part, "before": shown[-1][0]}) + "#attempts" if more else None,
         "newest": _link({**kept, "part": part}) + "#attempts" if before is not None else None,
-        "groups": [_group(group, known) for group in groups(database, GROUPS, (part - 1) * GROUPS, STRIP_MOST)],
+        "groups": [_group(group, shots) for group in groups(database, GROUPS, (part - 1) * GROUPS, STRIP_MOST)],
         "part": part,
         "parts": [(n, _link({**kept, "part": n})) for n in _near(part, parts)] if parts > 1 else [],
         "whole": _words(figures_of(database)),
@@ -91,14 +88,14 @@ def _words(f: Figures) -> dict[str, Any]:
     return words
 
 
-def _group(group: Group, known: Known) -> dict[str, Any]:
+def _group(group: Group, shots: NotedShots) -> dict[str, Any]:
     last = group.last
     only = {"set_up": last.set_up, "table": group.table, "version": group.version}
     return {
         "title": last.title,
         "table": last.table_label,
         "before": group.later,
-        "href": noted_href(last, known),
+        "href": shots.of(last).href,
         "only": _link({name: value for name, value in only.items() if value is not None}) + "#attempts",
         "key": only,
         "strip": [_place(off) for off in group.landings],
@@ -112,32 +109,16 @@ def _place(off: float) -> float:
     return round(50 + 50 * max(-1.0, min(1.0, off / STRIP_END)), 2)
 
 
-def _cue_label(name: str) -> str:
-    return CUES[name].label if name in CUES else name
-
-
-def _row(row: log.Noted, tip: float, known: Known) -> dict[str, Any]:
-    """An attempt as a line of the list; one whose record is malformed is shown as such."""
-    words, mark = "this record cannot be read", "–"
-    try:
-        state = noted_state(row, known)
-        table, stroke = state.layout.table, state.stroke
-        tips = tips_of(stroke.side, table, tip)
-        side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
-        name = str(row.stroke["cue"])
-        cue = "" if name == IDEAL.name else f", {_cue_label(name)}"
-        words = f"{plural_lengths(lengths_of(table, stroke.speed))}, {side}{cue}"
-        mark = f"{row.aim['nose']:.2f}"
-    except (BadInputError, TypeError, KeyError, AttributeError):
-        pass  # shown as such
+def _row(row: log.Noted, shot: NotedShot) -> dict[str, Any]:
+    """An attempt as a line of the list."""
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
         "title": row.title,
         "table": row.table_label,
-        "href": noted_href(row, known),
-        "mark": mark,
-        "stroke": words,
+        "href": shot.href,
+        "mark": shot.mark,
+        "stroke": shot.words,
         "result": row.result,
         "off": landing_word(row.off),
         "side_hit": row.side_hit,

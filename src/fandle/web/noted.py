@@ -1,10 +1,13 @@
 """Kept things as the Table room shows them: their state and their address."""
 
+from dataclasses import dataclass
+
 from fandle.core.errors import BadInputError
 from fandle.core.layout import Layout
 from fandle.core.rails import parse_rails
-from fandle.core.stroke import IDEAL, Cue, Stroke
-from fandle.core.units import default_speed
+from fandle.core.spoken import plural_lengths, side_name, tips_word
+from fandle.core.stroke import CUES, IDEAL, Cue, Stroke
+from fandle.core.units import default_speed, lengths_of, tips_of
 from fandle.formats.files import layout_of
 from fandle.store.log import Noted
 from fandle.web import address
@@ -34,12 +37,9 @@ def _cue(name: str, known: Known) -> Cue:
         return IDEAL
 
 
-def noted_href(row: Noted, known: Known = STANDARD) -> str | None:
-    """Where an attempt is reopened; None where its record cannot be read."""
-    try:
-        return address.TABLE_ROOM + "?" + address.write(noted_state(row, known))
-    except BadInputError:
-        return None
+def state_href(state: address.State) -> str:
+    """Where the Table room shows a state."""
+    return address.TABLE_ROOM + "?" + address.write(state)
 
 
 def layout_state(layout: Layout, method: str = "M3") -> address.State:
@@ -50,3 +50,44 @@ def layout_state(layout: Layout, method: str = "M3") -> address.State:
 def layout_href(layout: Layout, method: str = "M3") -> str:
     """Where a kept layout is reopened."""
     return address.TABLE_ROOM + "?" + address.write(layout_state(layout, method))
+
+
+@dataclass(frozen=True)
+class NotedShot:
+    """What an attempt's record says of its shot: words, the mark, where it is reopened; malformed, only that."""
+
+    words: str = "this record cannot be read"
+    mark: str = "–"
+    href: str | None = None
+
+
+class NotedShots:
+    """Shots in words; attempts at one set-up mostly share a record, which is then read once."""
+
+    def __init__(self, tip: float, known: Known) -> None:
+        self.tip, self.known = tip, known
+        self._read: dict[str, NotedShot] = {}
+
+    def of(self, row: Noted) -> NotedShot:
+        """The shot of an attempt."""
+        key = repr((row.layout, row.stroke, row.aim, row.rails, row.kind, row.pocket))
+        if key not in self._read:
+            try:
+                self._read[key] = self._shot(row)
+            except (BadInputError, TypeError, KeyError, AttributeError):
+                self._read[key] = NotedShot()
+        return self._read[key]
+
+    def _shot(self, row: Noted) -> NotedShot:
+        state = noted_state(row, self.known)
+        table, stroke = state.layout.table, state.stroke
+        tips = tips_of(stroke.side, table, self.tip)
+        side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
+        name = str(row.stroke["cue"])
+        cue = "" if name == IDEAL.name else f", {_cue_label(name)}"
+        words = f"{plural_lengths(lengths_of(table, stroke.speed))}, {side}{cue}"
+        return NotedShot(words, f"{row.aim['nose']:.2f}", state_href(state))
+
+
+def _cue_label(name: str) -> str:
+    return CUES[name].label if name in CUES else name

@@ -3,6 +3,7 @@
 import asyncio
 import json
 import socket
+import sys
 from pathlib import Path
 from typing import Any
 
@@ -21,6 +22,7 @@ from fandle.web.settings import Settings
 
 HEAD_S = 20.0  # for the head of a request to come: a connection that says nothing is closed
 KEEP_ALIVE_S = 30  # between two requests of one connection
+SWITCH_S = 0.001  # a solver in Python gives way to pages and files after this long; the default is five times that
 BACKLOG = 128  # connections that may wait to be taken
 EVERYWHERE = ("0.0.0.0", "::")
 
@@ -87,6 +89,7 @@ def run_server(
                 app, log_level="warning", timeout_graceful_shutdown=2, http=TimedProtocol, ws="none",
                 timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False, **_tls(certificate, key),
             )  # fmt: skip
+            sys.setswitchinterval(SWITCH_S)
             uvicorn.Server(config).run(sockets=sockets)
     finally:
         for each in sockets:

@@ -6,10 +6,12 @@ drag waits for, goes before long work. What waits is bounded; work whose client 
 
 import asyncio
 import os
+import threading
 import time
 from collections import deque
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import suppress
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -19,6 +21,8 @@ from fandle.core.errors import BadInputError, FandleError
 from fandle.core.steps import Steps
 
 T = TypeVar("T")
+PATIENCE_S = 0.1  # for which a slice of long work waits for pages and files
+NICE = 5  # of the solvers' threads
 SLICE_S = 0.006  # a solver gives way after this much work
 BUDGET_S = 10.0  # of work for one request
 MOST_QUICK, MOST_LONG = 64, 32  # requests under way or waiting
@@ -35,16 +39,19 @@ class ClientGoneError(FandleError):
 
 @dataclass
 class _Slots:
-    """Who may solve now. Those who wait for quick work go first."""
+    """Who may solve now. Quick work goes first, and long work leaves one solver to it where there are several."""
 
     free: int
+    most_long: int  # of them, taken by long work
     quick: deque[asyncio.Future[None]] = field(default_factory=deque)
     long: deque[asyncio.Future[None]] = field(default_factory=deque)
+    long_now: int = 0
 
     async def take(self, quick: bool) -> None:
         """A solver, when one is free."""
-        if self.free > 0:
+        if self.free > 0 and (quick or self.long_now < self.most_long):
             self.free -= 1
+            self.long_now += not quick
             return
         mine: asyncio.Future[None] = asyncio.get_running_loop().create_future()
         (self.quick if quick else self.long).append(mine)
@@ -52,18 +59,20 @@ class _Slots:
             await mine
         except asyncio.CancelledError:
             if mine.done() and not mine.cancelled():  # it was given to us in that very moment
-                self.give()
+                self.give(quick)
             raise
 
-    def give(self) -> None:
+    def give(self, quick: bool) -> None:
         """Hand the solver on."""
-        for queue in (self.quick, self.long):
-            while queue:
+        self.long_now -= not quick
+        self.free += 1
+        for queue, is_long in ((self.quick, False), (self.long, True)):
+            while queue and self.free and not (is_long and self.long_now >= self.most_long):
                 waiting = queue.popleft()
                 if not waiting.done():
+                    self.free -= 1
+                    self.long_now += is_long
                     waiting.set_result(None)
-                    return
-        self.free += 1
 
 
 class Works:
@@ -72,24 +81,47 @@ class Works:
     def __init__(self, solvers: int | None = None, budget: float = BUDGET_S) -> None:
         count = solvers or os.cpu_count() or 1
         self.budget = budget
-        self._pool = ThreadPoolExecutor(count, "solver")
-        self._slots = _Slots(count)
+        self._pool = ThreadPoolExecutor(count, "solver", _be_patient)
+        self._slots = _Slots(count, max(1, count - 1))
+        self._present = 0
+        self._calm = asyncio.Event()
+        self._calm.set()
         self._under_way = {True: 0, False: 0}
+
+    @contextmanager
+    def present(self) -> Iterator[None]:
+        """A request is being answered: long work gives way until it is, or until it asks for work itself."""
+        self._count(1)
+        try:
+            yield
+        finally:
+            self._count(-1)
+
+    def _count(self, step: int) -> None:
+        self._present += step
+        if self._present > 0:
+            self._calm.clear()
+        else:
+            self._calm.set()
 
     async def run(self, request: Request, steps: Steps[T], quick: bool = True) -> T:
         """What the steps come to. Raises BusyError where the queue is full, BadInputError where it is too much."""
         if self._under_way[quick] >= (MOST_QUICK if quick else MOST_LONG):
             raise BusyError("too many questions at once: ask again in a moment")
         self._under_way[quick] += 1
+        self._count(-1)
         try:
             return await self._drive(request, steps, quick)
         finally:
+            self._count(1)
             self._under_way[quick] -= 1
             steps.close()
 
     async def _drive(self, request: Request, steps: Steps[T], quick: bool) -> T:
         spent, loop = 0.0, asyncio.get_running_loop()
         while True:
+            if not quick:
+                await self._give_way()
             await self._slots.take(quick)
             try:
                 if await request.is_disconnected():
@@ -102,7 +134,7 @@ class Works:
                         await slice_
                     raise
             finally:
-                self._slots.give()
+                self._slots.give(quick)
             if done:
                 result: T = value
                 return result
@@ -110,9 +142,20 @@ class Works:
             if spent > self.budget:
                 raise BadInputError("too much asked at once: choose fewer rails, or take balls off", "count")
 
+    async def _give_way(self) -> None:
+        """Wait while pages and files are being answered, but not for ever."""
+        with suppress(TimeoutError):
+            await asyncio.wait_for(self._calm.wait(), PATIENCE_S)
+
     def close(self) -> None:
         """No more work."""
         self._pool.shutdown(wait=False, cancel_futures=True)
+
+
+def _be_patient() -> None:
+    """Let the system run whoever answers pages and files before a solver's thread."""
+    with suppress(OSError, AttributeError):  # where the system knows no priority of a thread
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)
 
 
 def _slice(steps: Steps[Any]) -> tuple[bool, Any, float]:

@@ -55,11 +55,13 @@ def upgrade() -> None:
                 sa.Column(name, sa.Integer, sa.ForeignKey(target, name=f"fk_attempt_{name}"), nullable=True)
             )
     op.create_index("ix_attempt_figures", "attempt", FIGURES)
+    op.create_index("ix_attempt_listed", "attempt", ["deleted_at", "id"])
     _give(op.get_bind())
 
 
 def downgrade() -> None:
     """Take the columns off again."""
+    op.drop_index("ix_attempt_listed", "attempt")
     op.drop_index("ix_attempt_figures", "attempt")
     with op.batch_alter_table("attempt") as batch:
         for name, _ in OWNERS:
