@@ -1,6 +1,6 @@
 # One target per chore. `make demo` and `make test` do all their own set-up.
 .DEFAULT_GOAL := demo
-.PHONY: setup test-setup demo test lint types unit browser bench bench-drag lock vendor schemas screenshots clean
+.PHONY: setup test-setup demo test lint types unit browser bench bench-drag campaign lock vendor schemas screenshots clean
 
 PORT ?= 8000
 FANDLE_HOME ?= $(CURDIR)/.fandle
@@ -42,7 +42,7 @@ types: test-setup
 	$(BIN)/mypy
 
 unit: test-setup
-	$(BIN)/python -m pytest -q -m "not browser"
+	$(BIN)/python -m pytest -q -n 2 -m "not browser"
 
 browser: test-setup
 	$(BIN)/python -m pytest -q -m browser
@@ -52,6 +52,12 @@ bench: .venv/.ready-test
 
 bench-drag: test-setup
 	PYTHONPATH=. $(BIN)/python bench/drag.py
+
+# Minutes of everything that could break it; SEED and SCALE are honoured. Ends with a table of what was tried.
+SEED ?= 1
+SCALE ?= 1
+campaign: test-setup
+	$(BIN)/python -m campaign --seed $(SEED) --scale $(SCALE)
 
 screenshots: test-setup
 	$(BIN)/python tools/screenshots.py

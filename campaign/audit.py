@@ -61,7 +61,8 @@ def at_end(pieces: Array, decay_w: float) -> tuple[Array, Array]:
 
 def energy(v: Array, w: Array) -> Array:
     """½v² + ⅕w² per unit mass."""
-    return 0.5 * (v**2).sum(axis=1) + 0.2 * (w**2).sum(axis=1)
+    total: Array = 0.5 * (v**2).sum(axis=1) + 0.2 * (w**2).sum(axis=1)
+    return total
 
 
 def rises(played: Raw, table: Table = POOL) -> float:

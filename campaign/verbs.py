@@ -66,8 +66,8 @@ def in_python(scene: Scene, rng: random.Random) -> Iterator[Verb]:
     layout, stroke, rails, hit = scene.layout, scene.stroke, scene.rails, scene.hit
     yield "simulate", lambda: played(scene)
     yield "aim", lambda: finite(aim_json(solve_kick(layout, rails, stroke, hit=hit)))
-    yield "lines", lambda: [finite(aim_json(line.answer)) for line in candidates(layout, stroke, hit=hit)]
-    yield "count", lambda: [finite(count_json(found)) for found in all_counts(layout)]
+    yield "lines", lambda: finite([aim_json(line.answer) for line in candidates(layout, stroke, hit=hit)])
+    yield "count", lambda: finite([count_json(found) for found in all_counts(layout)])
     if rails:
         change = rng.choice(CHANGES)
 
@@ -78,11 +78,11 @@ def in_python(scene: Scene, rng: random.Random) -> Iterator[Verb]:
         yield "hold", hold
     if layout.table.pockets is not None:
         method = rng.choice(list(METHODS))
-        yield "bank", lambda: [finite(aim_json(line.answer)) for line in bank_lines(layout, stroke, (1,))]
+        yield "bank", lambda: finite([aim_json(line.answer) for line in bank_lines(layout, stroke, (1,))])
         yield "bank over rails", lambda: finite(aim_json(solve_bank(layout, rails or (Rail.FAR,), stroke)))
         yield "bank counted", lambda: finite(count_json(counted(method, layout, kind="bank")))
     if rng.random() < 0.1:
-        yield "long list", lambda: [finite(aim_json(line.answer)) for line in kick_lines(layout, stroke, (1, 2, 3))]
+        yield "long list", lambda: finite([aim_json(line.answer) for line in kick_lines(layout, stroke, (1, 2, 3))])
     level = replace(stroke, elevation=0.0)
     yield "page", lambda: json.dumps(finish(answer(State(layout, level, rails or None, hit=hit))), allow_nan=False)
 

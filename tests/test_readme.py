@@ -8,6 +8,10 @@ from pathlib import Path
 import pytest
 from tests.conftest import CONTRACT_LAYOUT, fandle
 
+from fandle.store.database import Database
+from fandle.store.demo_data import demo_club, demo_practice
+from fandle.store.queries import fill_demo
+
 ROOT = Path(__file__).parent.parent
 README = (ROOT / "README.md").read_text("utf-8")
 
@@ -28,6 +32,19 @@ def test_the_command_lines(tmp_path: Path) -> None:
         done = fandle(*words[1:])
         assert done.returncode == 0, done.stderr
         assert done.stdout
+
+
+def test_the_commands_that_keep_the_data(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.chdir(tmp_path)
+    database = Database.open(tmp_path / "home")
+    fill_demo(database, demo_club(), demo_practice)
+    database.close()
+    block = re.findall(r"```sh\n(.*?)```", README, re.S)[1]
+    for line in block.splitlines():
+        done = fandle(*shlex.split(line)[1:], env={"FANDLE_HOME": str(tmp_path / "home")})
+        assert done.returncode == 0, done.stderr
+    assert {"evening.sqlite3", "log.json"} <= {path.name for path in tmp_path.iterdir()}
+    assert "0 new of 98 attempts" in done.stdout
 
 
 def test_links_lead_somewhere() -> None:

@@ -52,14 +52,15 @@ VIEWS = (
     ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
     ("break", BREAK, 1280, 800, False, "light", ""),
     ("log", "/log", 1280, 800, False, "light", ""),
-    ("log-phone", "/log", 390, 844, False, "dark", ""),
+    ("devices", "/devices", 1280, 800, False, "light", ""),
 )
 
 
 def main() -> None:
     """Take every picture."""
     port = free_port()
-    server = start_server(Path(tempfile.mkdtemp()), port)
+    # 127.0.0.2 stands for an address that other devices reach, so that "Another device" shows its code
+    server = start_server(Path(tempfile.mkdtemp()), port, "127.0.0.2")
     try:
         with sync_playwright() as p:
             browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)

@@ -25,9 +25,9 @@ def free_port() -> int:
         return int(probe.getsockname()[1])
 
 
-def start_server(home: Path, port: int) -> subprocess.Popen[str]:
+def start_server(home: Path, port: int, host: str = "127.0.0.1") -> subprocess.Popen[str]:
     """`fandle serve --demo` in a process of its own, up and answering."""
-    command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--port", str(port)]
+    command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--host", host, "--port", str(port)]
     process = subprocess.Popen(command, env={"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}, text=True)
     wait_for_server(process, port)
     return process

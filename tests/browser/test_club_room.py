@@ -184,7 +184,7 @@ def test_edits_save_themselves_and_are_taken_back_one_by_one(page: Page) -> None
     expect(page.locator("#table-fault")).to_be_hidden()
     rolling.fill("0.02")
     page.locator("#play-on").click()  # at once: the change is saved before the page is left
-    page.wait_for_url("**table=My**")
+    page.wait_for_url("**/?table=My**")
     page.goto(made)
     assert float(rolling.input_value()) == 0.02
     page.locator("#remove").click()

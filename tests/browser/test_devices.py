@@ -11,6 +11,7 @@ from playwright.sync_api import Browser, Page, expect
 from tests.browser.conftest import free_port, wait_for_server
 from tests.browser.helpers import open_at, serious
 
+pytestmark = pytest.mark.browser
 PHONE = {"width": 390, "height": 844}
 
 
@@ -71,7 +72,7 @@ def test_a_phone_comes_in_by_the_code_on_the_screen_and_not_without(chromium: Br
     expect(page.locator("#note-more")).to_be_visible()
     again = page.context.new_page()
     again.goto("/log")
-    expect(again.locator("tbody tr").first).to_contain_text("hit")
+    expect(again.locator("table.rows tbody tr").first).to_contain_text("hit")
 
     screen.reload()
     assert screen.locator("#pass").inner_text() != code

@@ -2,9 +2,11 @@
 
 from typing import Any
 
+import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 from tests.browser.helpers import ask_by, open_at, settled
 
+pytestmark = pytest.mark.browser
 BANK = "/?balls=cue:2,2;1:4.5,1.5&target=1&kind=bank&rails=foot&pocket=head-near"
 
 

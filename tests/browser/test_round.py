@@ -197,7 +197,7 @@ def test_the_log_deletes_with_a_way_back_filters_and_reopens(page: Page, site: s
     expect(page.locator(f'tr[data-uid="{uid}"]')).to_be_visible()
     page.locator("#result").select_option("missed the rail")
     page.wait_for_url("**result=missed*")
-    assert set(page.locator("tr[data-uid] td:nth-child(5)").all_inner_texts()) == {"missed the rail"}
+    assert set(page.locator("tr[data-uid] td:nth-child(6)").all_inner_texts()) == {"missed the rail"}
     page.locator("tr[data-uid] a").first.click()
     expect(page.locator("#mark")).to_be_visible()
 

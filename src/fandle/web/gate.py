@@ -136,7 +136,8 @@ def pass_response(page: str, status: int = 200) -> HTMLResponse:
     policy = (
         "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
     )
-    return HTMLResponse(page, status, {"Content-Security-Policy": policy})
+    # a form sent from a page without any referrer would say that it comes from nowhere
+    return HTMLResponse(page, status, {"Content-Security-Policy": policy, "Referrer-Policy": "same-origin"})
 
 
 def _name(host: str) -> str:

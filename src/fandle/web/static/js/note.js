@@ -24,6 +24,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
 
   function told(reply) {
     const { attempt, figures, off_text: landed } = reply;
+    if (attempt.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
     const said = landed.endsWith(attempt.result) ? landed : [attempt.result, landed].filter(Boolean).join(", ");
     find("#noted").textContent = `Noted: ${said}.`;
     for (const key of keys) key.setAttribute("aria-pressed", String(key.dataset.result === attempt.result));
@@ -51,7 +52,9 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
     const note = { uid: freshUid(), question: question(), result };
     noting = true;
     try {
-      told(await send("POST", urls.attempts, note));
+      const reply = await send("POST", urls.attempts, note);
+      uid = note.uid;
+      told(reply);
     } catch (fault) {
       if (fault.passing) {
         keepForLater(note);
@@ -64,7 +67,6 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
       noting = false;
     }
     sendWaiting();
-    uid = note.uid;
     onNoted(uid);
     more.hidden = false;
     comment.value = "";
@@ -135,9 +137,8 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   for (const key of keys) key.addEventListener("click", () => note(key.dataset.result));
   for (const side of sides) side.addEventListener("click", () => later("side", { side_hit: side.dataset.side }, 0));
   comment.addEventListener("input", () => later("comment", { comment: comment.value }, 400)); // no word is lost by leaving
-  more.addEventListener("submit", async (event) => {
+  more.addEventListener("submit", (event) => {
     event.preventDefault();
-    await sendAll();
     close();
     toast("Kept. Same set-up, next attempt.");
     keys[0].focus();
