@@ -281,3 +281,75 @@ def test_every_verb_has_help_with_an_example(call: Any, verb: str) -> None:
     assert f"fandle {verb}" in ran.out
     assert "Example" in ran.out
     assert "--json" in ran.out
+
+
+@pytest.mark.parametrize("rails", ["straight", "near", "head", "far,near"])
+def test_a_frozen_cue_ball_is_answered(tmp_path: Path, rails: str) -> None:
+    path = tmp_path / "frozen.fandle.json"
+    balls = [{"id": "cue", "x": 3, "y": 2}, {"id": "1", "x": 3.1196, "y": 2.1345}]
+    path.write_text(json.dumps({**CONTRACT_LAYOUT, "balls": balls, "target": "1"}))
+    done = fandle("aim", str(path), "--rails", rails, "--json")
+    assert done.returncode in (0, 1), done.stderr
+    answer = json.loads(done.stdout)
+    assert answer["solved"] == (done.returncode == 0)
+    if rails == "straight":
+        assert answer["push"] is True
+        assert "this is a push" in fandle("aim", str(path), "--rails", rails).stdout
+
+
+def test_a_window_at_a_rail_ends_with_it(tmp_path: Path) -> None:
+    path = tmp_path / "on-the-rail.fandle.json"
+    balls = [{"id": "cue", "x": 3.3674, "y": 0.09}, {"id": "1", "x": 3.1676, "y": 0.1678}]
+    path.write_text(json.dumps({**CONTRACT_LAYOUT, "balls": balls, "target": "1"}))
+    done = fandle("aim", str(path), "--rails", "near", "--speed", "1", "--side=-0.3", "--json")
+    answer = json.loads(done.stdout)
+    scale = 317.5  # mm a diamond
+    assert 0 <= answer["window_mm"]["less"] <= answer["corrected"]["nose"] * scale + 1e-6
+    assert 0 <= answer["window_mm"]["more"] <= (8 - answer["corrected"]["nose"]) * scale + 1e-6
+
+
+@pytest.mark.parametrize(
+    ("arguments", "text", "sentence"),
+    [
+        (["simulate", "FILE", "--aim", "far:44@nose"], None, "give at most 2 diamonds beyond its ends"),
+        (["aim", "FILE", "--rails", "far", "--hold", "far:-3@nose"], None, "give at most 2 diamonds beyond its ends"),
+        (["aim", "FILE", "--rails", "far"], '{"x": 1' + "0" * 400 + "}", "the number is too large"),
+        (["aim", "FILE", "--rails", "far"], '{"x": 1' + "0" * 5000 + "}", "this is not JSON text"),
+        (["aim", "FILE", "--rails", "far"], '{"x": 1.1, "other": "\\ud800"}', "half a character"),
+        (["table", "pool-9ft", "--called", "\udcff"], None, "half a character"),
+    ],
+)
+def test_what_no_float_and_no_file_takes_is_one_sentence(
+    layout_file: Path, arguments: list[str], text: str | None, sentence: str
+) -> None:
+    if text is not None:
+        whole = layout_file.read_text()
+        layout_file.write_text(whole.replace('{"id": "cue", "x": 1.1', text.rstrip("}") + ', "id": "cue"', 1))
+    done = fandle(*(str(layout_file) if word == "FILE" else word for word in arguments))
+    assert done.returncode == 2
+    assert done.stderr.startswith("fandle: ")
+    assert sentence in done.stderr
+    assert done.stderr.count("\n") == 1
+    assert done.stdout == ""
+
+
+def test_whatever_aim_prints_at_the_sights_is_accepted(layout_file: Path) -> None:
+    aim = json.loads(fandle("aim", str(layout_file), "--rails", "far", "--json").stdout)
+    for frame in ("nose", "sight", "centre"):
+        done = fandle("simulate", str(layout_file), "--aim", f"far:{aim['corrected'][frame]}@{frame}", "--json")
+        events = json.loads(done.stdout)["events"]
+        assert [(event["kind"], event.get("other")) for event in events[:2]] == [("rail", None), ("ball", "7")]
+
+
+def test_what_is_kept_is_exported_backed_up_and_not_restored_from_nothing(tmp_path: Path) -> None:
+    env = {"FANDLE_HOME": str(tmp_path / "50 % #1?")}
+    assert json.loads(fandle("export", "-", env=env).stdout) == {"format": "fandle-log/1", "attempts": []}
+    assert fandle("backup", str(tmp_path / "copy"), "--json", env=env).returncode == 0
+    again = fandle("backup", str(tmp_path / "copy"), env=env)
+    assert (again.returncode, "exists already" in again.stderr) == (2, True)
+    assert fandle("restore", str(tmp_path / "copy"), env=env).returncode == 0
+    for verb in ("restore", "import"):
+        missing = fandle(verb, str(tmp_path / "nothing"), env=env)
+        assert (missing.returncode, missing.stdout, missing.stderr.count("\n")) == (2, "", 1)
+    nobody = fandle("export", "-", env={"FANDLE_HOME": "~nosuchuser"})
+    assert (nobody.returncode, "a user nobody knows" in nobody.stderr) == (2, True)

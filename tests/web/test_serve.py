@@ -1,7 +1,10 @@
 """The server as a process: one a folder, nothing waited for without end, commands beside it."""
 
+import http.client
 import json
+import shutil
 import socket
+import ssl
 import subprocess
 import sys
 import time
@@ -99,3 +102,45 @@ def test_a_folder_that_nobody_has_and_a_certificate_that_is_not_there(
         serve.run_server("127.0.0.1", free_port(), False, False, certificate=tmp_path / "c.pem")
     with pytest.raises(BadInputError, match="check the file's name"):
         serve.run_server("127.0.0.1", free_port(), False, False, tmp_path / "c.pem", tmp_path / "k.pem")
+
+
+@pytest.mark.skipif(shutil.which("openssl") is None, reason="no openssl to make a certificate with")
+def test_with_a_certificate_it_is_https_and_the_cookie_is_secure(tmp_path: Path) -> None:
+    port, certificate, key = free_port(), tmp_path / "c.pem", tmp_path / "k.pem"
+    subprocess.run(
+        ["openssl", "req", "-x509", "-newkey", "rsa:2048", "-nodes", "-days", "2", "-subj", "/CN=localhost",
+         "-addext", "subjectAltName=IP:127.0.0.1,IP:127.0.0.2", "-keyout", str(key), "-out", str(certificate)],
+        check=True, capture_output=True,
+    )  # fmt: skip
+    process = subprocess.Popen(
+        [sys.executable, "-m", "fandle.cli", "serve", "--host", "127.0.0.2", "--port", str(port), "--json",
+         "--certificate", str(certificate), "--key", str(key)],
+        env={"FANDLE_HOME": str(tmp_path / "home"), "PATH": "/usr/bin:/bin"}, stdout=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    try:
+        assert process.stdout
+        said = json.loads(process.stdout.readline())
+        assert said["link"] == f"https://127.0.0.2:{port}/pass?code={said['pass']}"
+        trusted = ssl.create_default_context(cafile=str(certificate))
+        deadline = time.monotonic() + 60
+        while time.monotonic() < deadline:
+            try:
+                phone = http.client.HTTPSConnection("127.0.0.2", port, context=trusted, timeout=10)
+                phone.request("GET", "/api/health")
+                break
+            except ConnectionError:
+                time.sleep(0.1)
+        reply = phone.getresponse()
+        assert (reply.status, "no pass" in reply.read().decode()) == (401, True)
+        headers = {"Content-Type": "application/x-www-form-urlencoded", "Origin": f"https://127.0.0.2:{port}"}
+        phone.request("POST", "/pass", f"code={said['pass']}&name=Tablet", headers)
+        reply = phone.getresponse()
+        reply.read()
+        cookie = reply.headers["Set-Cookie"]
+        assert "Secure" in cookie
+        phone.request("GET", "/api/health", headers={"Cookie": cookie.partition(";")[0]})
+        assert phone.getresponse().status == 200
+        phone.close()
+    finally:
+        process.kill()
+        process.communicate()

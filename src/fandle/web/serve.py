@@ -104,7 +104,9 @@ def _say(url: str, devices: Devices | None, as_json: bool) -> None:
     if as_json:
         typer.echo(json.dumps({"address": f"{url}/", "pass": devices.code, "link": link}))
         return
-    typer.echo(f"Fandle is at {url}/ for devices with a pass. This one works once: {spaced(devices.code)}")
+    port = url.rpartition(":")[2]
+    typer.echo(f"Fandle is at {url.partition(':')[0]}://{LOOPBACK[1]}:{port}/ on this machine,")
+    typer.echo(f"and at {url}/ for devices with a pass. This one works once: {spaced(devices.code)}")
     typer.echo(f"Scan this, or open {link}")
     segno.make(link, error="m").terminal(compact=True)
     typer.echo("More passes: on this machine, Club, Another device.")
