@@ -36,8 +36,11 @@ def counting(n: int, each: float = 0.002, done: Callable[[], None] = lambda: Non
 def ask(works: Works, steps: Steps[Any], quick: bool = True, who: Asker | None = None) -> Coroutine[Any, Any, Any]:
 
     async def asked() -> Any:
-        with works.present():
+        leave = works.present()
+        try:
             return await works.run(who or Asker(), steps, quick)  # type: ignore[arg-type]
+        finally:
+            leave()
 
     return asked()
 
@@ -176,11 +179,13 @@ def test_long_work_gives_way_to_pages_but_not_for_ever(monkeypatch: pytest.Monke
         works = Works(1)
         asked = asyncio.create_task(ask(works, count(), False))
         await asyncio.sleep(0.05)
-        with works.present():
-            await asyncio.sleep(0.02)  # what was under way ends
-            before = steps_done
-            await asyncio.sleep(0.1)
-            while_there = steps_done - before
+        leave = works.present()
+        await asyncio.sleep(0.02)  # what was under way ends
+        before = steps_done
+        await asyncio.sleep(0.1)
+        while_there = steps_done - before
+        leave()
+        leave()  # once is enough
         await asyncio.sleep(0.1)
         asked.cancel()
         return while_there, steps_done - before

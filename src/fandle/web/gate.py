@@ -76,6 +76,17 @@ def secured(send: Send, path: str) -> Send:
     return with_headers
 
 
+def _telling(send: Send, begun: Callable[[], None]) -> Send:
+    """`send` that tells when the answer begins: an export then goes on for a while, and nobody waits for it."""
+
+    async def tell(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            begun()
+        await send(message)
+
+    return tell
+
+
 class Gate:
     """The ASGI application behind its gate."""
 
@@ -110,8 +121,14 @@ class Gate:
         except RefusedError as refused:
             await refused.response()(scope, receive, send)
             return
-        with self.works.present():
+        if scope["path"] == address.LOG_IMPORT:  # takes as long as the upload
             await self.app(scope, receive, send)
+            return
+        leave = self.works.present()
+        try:
+            await self.app(scope, receive, _telling(send, leave))
+        finally:
+            leave()
 
     def _host(self, scope: Scope, headers: Headers) -> str:
         """The name in the Host header, without its port; refused where it is not ours."""

@@ -268,12 +268,13 @@ def _thickness(best: Solution, hit: float) -> str:
 
 def _window(best: Solution) -> str:
     less, more = round(best.window_less_mm), round(best.window_more_mm)
+    still = "hits" if best.pocket is None else "drops"
     if not best.rails:
         return f"{best.window_deg:.1f}° of cue, both ways together"
     if abs(less - more) <= 1:
-        return f"{min(less, more)} mm either way still hits"
+        return f"{min(less, more)} mm either way still {still}"
     towards = ("head", "foot") if best.rails[0].is_long else ("near rail", "far rail")
-    return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still hits"
+    return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still {still}"
 
 
 def _chain(state: State, aim: Aim, tip: float) -> list[dict[str, Any]]:

@@ -9,9 +9,9 @@ import os
 import threading
 import time
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import contextmanager, suppress
+from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -88,14 +88,21 @@ class Works:
         self._calm.set()
         self._under_way = {True: 0, False: 0}
 
-    @contextmanager
-    def present(self) -> Iterator[None]:
-        """A request is being answered: long work gives way until it is, or until it asks for work itself."""
+    def present(self) -> Callable[[], None]:
+        """A request is being answered: long work gives way until what this returns is called.
+
+        While the request itself waits for work it does not count.
+        """
         self._count(1)
-        try:
-            yield
-        finally:
-            self._count(-1)
+        here = True
+
+        def leave() -> None:
+            nonlocal here
+            if here:
+                here = False
+                self._count(-1)
+
+        return leave
 
     def _count(self, step: int) -> None:
         self._present += step
