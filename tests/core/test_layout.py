@@ -1,5 +1,9 @@
 """Layouts: what is refused, in which words, and what is not."""
 
+import math
+import random
+from dataclasses import replace
+
 import pytest
 from tests.conftest import make
 from tests.core.cases import FINE, OFF
@@ -9,7 +13,10 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout import Ball, Layout, spoken
 from fandle.core.pocket import mouths, noses, pocket_at
 from fandle.core.rails import Rail, parse_rails
+from fandle.core.standards import STANDARDS, usual_game
+from fandle.core.stroke import Stroke
 from fandle.core.table import Table
+from fandle.web.address import State, rounded
 
 Raw = list[tuple[str, float, float]]
 
@@ -85,3 +92,40 @@ def test_obstacles_follow_the_layouts_order(pool: Table) -> None:
     assert spoken("cue") == "the cue ball"
     assert spoken("red4") == "red 4"
     assert spoken("7") == "the 7"
+
+
+@pytest.mark.parametrize("name", STANDARDS)
+def test_what_is_accepted_is_accepted_when_an_address_has_rounded_it(name: str) -> None:
+    """Frozen, at the very edge of the slack, on rails, at mouth lines: four decimals never make a layout impossible."""
+    table, rng, tried = STANDARDS[name], random.Random(4), 0
+    dx, dy, r = table.diamond_x, table.diamond_y, table.ball_radius
+    game, other = usual_game(table), {"snooker": "red1", "three-cushion": "red"}.get(usual_game(table), "1")
+    for _ in range(400):
+        x, y, a = rng.uniform(1, 7), rng.uniform(1, 3), rng.uniform(0, 2 * math.pi)
+        near = 2 * r - rng.choice((0.0, 0.999, 0.5)) * table.slack
+        places = [(x + near * math.cos(a) / dx, y + near * math.sin(a) / dy)]
+        places += [(rng.uniform(1.5, 3), (r - rng.choice((0.0, 0.999)) * table.slack) / dy)]
+        if table.pockets is not None:
+            mouth = rng.choice(mouths(table))
+            (mx, my), (ax, ay), deep = mouth.middle, mouth.axis, rng.choice((0.0, 0.999)) * table.slack
+            places += [((mx + ax * deep) / dx, (my + ay * deep) / dy)]
+        for place in places:
+            try:
+                layout = Layout(table, game, (Ball("cue", x, y), Ball(other, *place)), other)
+            except BadInputError:
+                continue  # the ball on the rail lies beside the cue ball
+            again = rounded(State(layout, Stroke(2.0)))
+            assert rounded(again).layout == again.layout
+            tried += 1
+    assert tried > 700
+
+
+def test_balls_without_room_are_refused(pool: Table) -> None:
+    """Twenty-two balls across a bed that takes hardly so many, each a hair into its neighbours."""
+    small = replace(pool, pockets=None, width=22 * 2 * pool.ball_radius - 6e-4, length=2.2)
+    step = (4 - 2 * small.ball_radius / small.diamond_y) / 21
+    first = small.ball_radius / small.diamond_y
+    ids = ["cue", *(f"red{n}" for n in range(1, 16)), "yellow", "green", "brown", "blue", "pink", "black"]
+    balls = tuple(Ball(name, 4.0, first + n * step) for n, name in enumerate(ids))
+    with pytest.raises(BadInputError, match="have no room: move one of them away"):
+        Layout(small, "snooker", balls)

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
-from fandle.core.pocket import Point, mouths, pocket_at, straights
+from fandle.core.pocket import Point, mouths, out_of_mouth, pocket_at, straights
 from fandle.core.table import Table
 
 CUE = "cue"
@@ -68,7 +68,7 @@ class Layout:
 
     @cached_property
     def places(self) -> dict[str, Point]:
-        """Centres in metres by id: off the noses, and no two balls into each other.
+        """Centres in metres by id: off the noses, short of the mouths, and no two balls into each other.
 
         Balls written a hair into one another are moved apart, each half the way.
         """
@@ -83,6 +83,8 @@ class Layout:
                 for b in balls
             ]
         )
+        for place in places:
+            place[:] = out_of_mouth(table, float(place[0]), float(place[1]))
         low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
         inside = np.all((places >= low) & (places <= high), axis=1)
         for _ in range(PASSES):

@@ -170,6 +170,21 @@ def pocket_at(bed: Bed, x: float, y: float, slack: float = 0.0) -> str | None:
     return None
 
 
+def out_of_mouth(bed: Bed, x: float, y: float) -> Point:
+    """A centre that has passed a mouth line, put back on to it; any other as it is."""
+    if bed.pockets is None:
+        return x, y
+    gap = bed.pockets.corner_gap
+    inside = gap < x < bed.length - gap or gap < y < bed.width - gap
+    name = None if inside and 0.0 < y < bed.width else pocket_at(bed, x, y)
+    if name is None:
+        return x, y
+    mouth = mouths(bed)[POCKET_NAMES.index(name)]
+    (mx, my), (ax, ay) = mouth.middle, mouth.axis
+    deep = (x - mx) * ax + (y - my) * ay
+    return x - deep * ax, y - deep * ay
+
+
 def noses(bed: Bed) -> tuple[tuple[Rail, Point, Point], ...]:
     """The stretches of cushion nose between the pockets: rail, start, end, in metres.
 

@@ -87,7 +87,8 @@ def number(value: float) -> str:
 
 def rounded(state: State) -> State:
     """The state as its own address will give it back, to the last digit."""
-    balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.balls)
+    # where they really lie: a place at the very edge of what is accepted would be rounded past it
+    balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.settled().balls)
     layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
     s = state.stroke
     side, up = within_limit(_keep(s.side), _keep(s.up))
