@@ -45,7 +45,7 @@ unit: test-setup
 	$(BIN)/python -m pytest -q -n 2 -m "not browser"
 
 browser: test-setup
-	$(BIN)/python -m pytest -q -m browser
+	$(BIN)/python -m pytest -q -n 2 -m browser
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py

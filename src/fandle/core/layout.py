@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
-from fandle.core.pocket import Point, mouths, out_of_mouth, pocket_at, straights
+from fandle.core.pocket import Point, mouths, near_corner, out_of_mouth, pocket_at, straights
 from fandle.core.table import Table
 
 CUE = "cue"
@@ -74,17 +74,7 @@ class Layout:
         """
         table, r = self.table, self.table.ball_radius
         balls = sorted(self.balls, key=lambda b: b.id)  # the order of the file must not show in the sums
-        places = np.array(
-            [
-                (
-                    _off_nose(table, b.x * table.diamond_x, table.length),
-                    _off_nose(table, b.y * table.diamond_y, table.width),
-                )
-                for b in balls
-            ]
-        )
-        for place in places:
-            place[:] = out_of_mouth(table, float(place[0]), float(place[1]))
+        places = np.array([_lies(table, ball) for ball in balls])
         low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
         inside = np.all((places >= low) & (places <= high), axis=1)
         for _ in range(PASSES):
@@ -152,9 +142,16 @@ class Layout:
         return self.ball(wanted)
 
 
-def _off_nose(table: Table, at: float, whole: float) -> float:
-    """A coordinate in metres, put exactly on the line it is frozen to or written into."""
+def _lies(table: Table, ball: Ball) -> Point:
+    """A ball's centre in metres: exactly on the line it is frozen to or written into, short of a mouth."""
     r, slack = table.ball_radius, table.slack
+    x = _off_nose(ball.x * table.diamond_x, table.length, r, slack)
+    y = _off_nose(ball.y * table.diamond_y, table.width, r, slack)
+    beside = r <= x <= table.length - r and r <= y <= table.width - r
+    return (x, y) if beside and not near_corner(table, x, y) else out_of_mouth(table, x, y)
+
+
+def _off_nose(at: float, whole: float, r: float, slack: float) -> float:
     if -slack <= at - r <= FROZEN_M:
         return r
     if -slack <= whole - r - at <= FROZEN_M:

@@ -46,7 +46,7 @@ def into_pocket(event: Event) -> str:
 class Piece:
     """A stretch of path: from `start` to `end` with the parabola's control point, in diamonds.
 
-    away: its velocity at the end, m/s, or where it comes to rest there the one it came with. So the direction of
+    motion: its velocity at the start and its acceleration (vx, vy, ax, ay), m/s and m/s². So the direction of
     travel is known even of a stretch without length, as before a contact at once with a frozen ball.
     """
 
@@ -57,12 +57,14 @@ class Piece:
     end: Point
     sliding: bool
     leg: int
-    away: Point
+    motion: tuple[float, ...]
 
     @property
     def heading(self) -> float:
-        """Direction of travel at its end, rad."""
-        return math.atan2(self.away[1], self.away[0])
+        """Direction of travel at its end, rad; of a ball that comes to rest there, the one it came in."""
+        vx, vy, ax, ay = self.motion
+        ux, uy = vx + ax * self.lasts, vy + ay * self.lasts
+        return math.atan2(uy, ux) if abs(ux) + abs(uy) > REST_LIMIT else math.atan2(vy, vx)
 
 
 def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[str, ...]) -> Event:
@@ -90,13 +92,9 @@ def pieces_of(table: Table, rows: NDArray[np.float64]) -> list[Piece]:
     scale = (table.diamond_x, table.diamond_y)
     t, start, v, a = rows[:, 1:2], rows[:, 2:4], rows[:, 4:6], rows[:, 6:8]
     control, end = start + v * t / 2, start + t * (v + a * t / 2)
-    away = v + a * t
-    resting = np.abs(away).sum(axis=1) <= REST_LIMIT
-    if resting.any():
-        away[resting] = v[resting]
     places = zip((start / scale).tolist(), (control / scale).tolist(), (end / scale).tolist(), strict=True)
     whens, kinds = rows[:, :2].tolist(), rows[:, 8:10].tolist()
     return [
-        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), (w[0], w[1]))
-        for (t0, lasts), (kind, leg), (p, c, q), w in zip(whens, kinds, places, away.tolist(), strict=True)
+        Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), tuple(m))
+        for (t0, lasts), (kind, leg), (p, c, q), m in zip(whens, kinds, places, rows[:, 4:8].tolist(), strict=True)
     ]

@@ -170,13 +170,15 @@ def pocket_at(bed: Bed, x: float, y: float, slack: float = 0.0) -> str | None:
     return None
 
 
+def near_corner(bed: Bed, x: float, y: float) -> bool:
+    """Is a centre so near to a corner pocket that it may have passed its mouth line?"""
+    gap = bed.pockets.corner_gap if bed.pockets else 0.0
+    return min(x, bed.length - x) < gap and min(y, bed.width - y) < gap
+
+
 def out_of_mouth(bed: Bed, x: float, y: float) -> Point:
     """A centre that has passed a mouth line, put back on to it; any other as it is."""
-    if bed.pockets is None:
-        return x, y
-    gap = bed.pockets.corner_gap
-    inside = gap < x < bed.length - gap or gap < y < bed.width - gap
-    name = None if inside and 0.0 < y < bed.width else pocket_at(bed, x, y)
+    name = pocket_at(bed, x, y)
     if name is None:
         return x, y
     mouth = mouths(bed)[POCKET_NAMES.index(name)]

@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -112,7 +112,7 @@ class Table:
         """One diamond along the short rails, in metres."""
         return self.width / k.DIAMONDS_SHORT
 
-    @property
+    @cached_property
     def slack(self) -> float:
         """How far (m) balls may be written into each other or a rail and still count as frozen.
 
