@@ -2,6 +2,7 @@
 
 import math
 import random
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -10,7 +11,7 @@ from tests.core.test_aim import random_layout, random_stroke
 
 from fandle.core.bank import solve_bank
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Layout
+from fandle.core.layout import Ball, Layout
 from fandle.core.lines import bank_lines, orders
 from fandle.core.pocket import POCKET_NAMES
 from fandle.core.rails import Rail
@@ -214,3 +215,50 @@ def test_lines_of_banks(pool: Table) -> None:
     only = bank_lines(open_bank(pool), PLAIN, (1,), "head-near")
     assert all(line.answer.best.pocket == "head-near" for line in only if isinstance(line.answer, Aim))
     assert len(POCKET_NAMES) == 6
+
+
+def test_a_ball_that_drops_on_the_mouth_line_itself_has_a_miss(pool: Table) -> None:
+    """Pockets without a shelf: mouth line and fall line are one, and rounding may leave the ball a hair short of it."""
+    assert pool.pockets is not None
+    table, rng, seen = (
+        replace(pool, pockets=replace(pool.pockets, corner_shelf=0.0, side_shelf=0.0)),
+        random.Random(2),
+        0,
+    )
+    for _ in range(40):
+        balls = (
+            Ball("cue", rng.uniform(1, 3.5), rng.uniform(1, 3)),
+            Ball("1", rng.uniform(4.5, 7), rng.uniform(0.5, 3.5)),
+        )
+        layout = Layout(table, "nine-ball", balls, "1")
+        for rail in Rail:
+            found = solve_bank(layout, (rail,), Stroke(rng.uniform(1, 3)), with_chain=False)
+            for best in found.solutions if isinstance(found, Aim) else ():
+                assert best.miss_mm < 80
+                seen += 1
+    assert seen > 40
+
+
+def test_banks_among_many_balls_on_a_small_lively_bed_are_the_same_and_end(pool: Table) -> None:
+    """What becomes of the ball is known long before everything rests: playing on changes nothing."""
+    assert pool.pockets is not None
+    pockets = replace(
+        pool.pockets, corner_mouth=0.06, side_mouth=0.06, corner_point_radius=0.001, side_point_radius=0.001
+    )
+    small = replace(
+        pool, length=0.5, width=0.25, ball_radius=0.0125, nose_height=0.016, cloth_rolling=0.001, cloth_sliding=0.05,
+        cushion_restitution=1.0, pockets=pockets,
+    )  # fmt: skip
+    rng, seen = random.Random(5), 0
+    for _ in range(12):
+        crowd = [("cue", 2.0, rng.uniform(1.2, 2.8)), ("1", rng.uniform(3.5, 5), rng.uniform(1.2, 2.8))]
+        crowd += [("2", 6.9, 2.0), ("3", 0.9, 2.1), ("4", 6.2, 3.2), ("5", 6.3, 0.8)]
+        layout, stroke = (
+            Layout(small, "nine-ball", tuple(Ball(*ball) for ball in crowd), "1"),
+            Stroke(rng.uniform(1, 9)),
+        )
+        for line in bank_lines(layout, stroke, (1,)):
+            for best in line.answer.solutions if isinstance(line.answer, Aim) else ():
+                assert ("1", best.pocket) in play(layout, stroke, best.direction).potted
+                seen += 1
+    assert seen > 3

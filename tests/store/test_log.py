@@ -90,17 +90,25 @@ def test_demo_practice_is_some_months_of_invented_attempts(tmp_path: Path) -> No
     assert len(log.attempts(database)) == len(rows)
 
 
-def test_a_database_of_the_former_migration_is_migrated(tmp_path: Path) -> None:
-    path = tmp_path / "fandle.sqlite3"
+def at_version(folder: Path, version: str) -> sqlite3.Connection:
+    """A database as a former version left it."""
+    path = folder / "fandle.sqlite3"
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     config.set_main_option("path_separator", "os")
     with _engine(path, "rwc").connect() as connection:
         connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
         config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
-        connection.exec_driver_sql("insert into named_layout (name, note, data) values ('old', 'kept', '{}')")
+        command.upgrade(config, version)
         connection.commit()
+    return sqlite3.connect(path)
+
+
+def test_a_database_of_the_first_migration_is_migrated(tmp_path: Path) -> None:
+    old = at_version(tmp_path, "0001")
+    old.execute("insert into named_layout (name, note, data) values ('old', 'kept', '{}')")
+    old.commit()
+    old.close()
     database = Database.open(tmp_path)
     assert [saved.name for saved in layouts(database)] == ["old"]
     log.note(database, attempt())
@@ -143,20 +151,6 @@ def test_a_copy_of_the_file_is_a_whole_log(database: Database, tmp_path: Path) -
     for part in tmp_path.glob("fandle.sqlite3*"):
         shutil.copy(part, tmp_path / "copy" / part.name)
     assert len(log.attempts(Database.open(tmp_path / "copy"))) == 1
-
-
-def at_version(folder: Path, version: str) -> sqlite3.Connection:
-    """A database as a former version left it."""
-    path = folder / "fandle.sqlite3"
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    config.set_main_option("path_separator", "os")
-    with _engine(path, "rwc").connect() as connection:
-        connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
-        config.attributes["connection"] = connection
-        command.upgrade(config, version)
-        connection.commit()
-    return sqlite3.connect(path)
 
 
 def test_attempts_made_before_are_given_their_table_version_and_player(tmp_path: Path) -> None:

@@ -100,21 +100,26 @@ def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best:
         return Refusal(question.rails, question.target, "no_such_line", f"no line {over(question.rails)} is that thin")
     if not len(rows):
         return refuse(question, stroke, natural if math.isnan(best) else best)
-    solutions = [
-        _solution(read, stroke, row, mirror, natural)
-        for row in rows
-        if (read := question.read_along(float(row[0]), natural)) is not None
-    ]
-    if not solutions:
+    readable = [(row, read) for row in rows if (read := question.read_along(float(row[0]), natural)) is not None]
+    if not readable:
         return Refusal(question.rails, question.target, "no_such_line", NO_MARK)
+    proved = [_solution(read, stroke, row, mirror, natural) for row, read in readable]
+    solutions = [solution for solution in proved if solution is not None]
+    if not solutions:
+        return refuse(question, stroke, natural if math.isnan(best) else best)
     return Aim(tuple(sorted(solutions, key=lambda s: -s.window_mm)), ())
 
 
-def _solution(question: Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float) -> Solution:
+def _solution(
+    question: Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float
+) -> Solution | None:
+    """A proved aim from the search's row; None where, played, it does not meet the target over the rails."""
     layout, rail = question.layout, question.rail
     table, start = layout.table, question.start
     direction = float(row[0])
     shot = approach(layout, stroke, direction)
+    if shot.rails != question.rails or shot.first_ball != question.target:
+        return None
     (px, py), (ux, uy) = final_approach(shot, layout)
     gx, gy = question.goal
     offset = ux * (gy - py) - uy * (gx - px)

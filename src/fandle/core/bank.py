@@ -99,9 +99,10 @@ def solve_bank(
         rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
         leaving = [_object_direction(float(row[0]), scene) for row in rows[:count]]
         found += [
-            _solution(question, stroke, scene, row, way)
+            solution
             for row, way in zip(rows, leaving, strict=False)
             if markable(rails[0], question.nose(way))
+            and (solution := _solution(question, stroke, scene, row, way)) is not None
         ]
         least = float(np.nanmin(np.abs(values))) if np.isfinite(values).any() else math.inf
         if least < NEAR_M and not math.isnan(best):
@@ -146,11 +147,17 @@ def _object_direction(theta: float, scene: Scene) -> float:
 
 def _solution(
     question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray[np.float64], direction: float
-) -> Solution:
-    """A proved bank from the search's row; direction: the object ball's as it leaves, rad."""
+) -> Solution | None:
+    """A proved bank from the search's row; direction: the object ball's as it leaves, rad.
+
+    None where, played with every ball on, it does not drop there: among balls that are met again and again the
+    window may be in shreds, and a direction between two that pot need not.
+    """
     layout, rail = question.layout, question.rails[0]
     table, theta = layout.table, float(row[0])
     way, shot = approach(layout, stroke, theta), play(layout, stroke, theta)
+    if (question.target, question.mouth.name) not in shot.potted:
+        return None
     a, b = np.empty(7), np.empty(7)
     kernels.contact(theta, scene, a, b)
     at, scale = question.nose(direction), diamond_along(table, rail) * 1000

@@ -122,7 +122,8 @@ class Works:
         finally:
             self._count(1)
             self._under_way[quick] -= 1
-            steps.close()
+            with suppress(ValueError):  # cancelled twice, its last slice may still be running in its thread
+                steps.close()
 
     async def _drive(self, request: Request, steps: Steps[T], quick: bool) -> T:
         spent, loop = 0.0, asyncio.get_running_loop()
