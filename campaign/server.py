@@ -68,11 +68,14 @@ def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None) -> Non
     while time.monotonic() < deadline:
         if process is not None and process.poll() is not None:
             raise RuntimeError(f"the server stopped at once, with {process.returncode}")
+        client = Client(port)
         try:
-            if Client(port).get("/api/health")[0] == 200:
+            if client.get("/api/health")[0] == 200:
                 return
         except OSError:
             time.sleep(0.05)
+        finally:
+            client.close()
     raise RuntimeError("the server did not start")
 
 

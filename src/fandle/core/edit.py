@@ -9,8 +9,8 @@ from fandle.core.rails import Rail
 from fandle.core.standards import usual_game
 from fandle.core.table import Table
 
-POOL_ORDER = [str(n) for n in range(1, 16)]
-CAROM_ORDER = ["red", "white"]
+POOL_ORDER = tuple(str(n) for n in range(1, 16))
+CAROM_ORDER = ("red", "white")
 SPACING = 0.5  # diamonds between the places tried
 
 
@@ -18,7 +18,7 @@ def id_order(game: str) -> list[str]:
     """The object balls of a game, in the order in which they are added."""
     if game == "snooker":
         return [*(f"red{n}" for n in range(1, 16)), *SNOOKER_COLOURS]
-    return CAROM_ORDER if game == "three-cushion" else POOL_ORDER
+    return list(CAROM_ORDER if game == "three-cushion" else POOL_ORDER)
 
 
 def next_id(layout: Layout) -> str:
