@@ -98,6 +98,7 @@ def several_processes(home: Path, seed: int, each: int = 300) -> Kept:
                     kept.append(uid)
                 elif status != 503:
                     faults.append(f"a note gives {status}")
+        client.close()
         for command, process in zip(commands, running, strict=True):
             out, _ = process.communicate()
             if process.returncode != 0:

@@ -64,14 +64,15 @@ class Writer(threading.Thread):
     def until(self, method: str, path: str, data: Any) -> bool:
         """Send it until it is acknowledged (a name that is taken was: by the try whose reply was lost)."""
         while self.going:
+            client = Client(self.port[0], 5.0)
             try:
-                client = Client(self.port[0], 5.0)
                 status, _ = client.send(method, path, data)
-                client.close()
                 if status in (200, 409):
                     return True
             except (OSError, http.client.HTTPException, ValueError):
                 time.sleep(0.005)
+            finally:
+                client.close()
         return False
 
 

@@ -178,6 +178,7 @@ def storm(served: Served, seed: int, count: int) -> Tally:
             try:
                 ask_once(client, rng, tally)
             except OSError as wrong:
+                client.close()
                 tally.note("connection", 0, f"the connection broke: {wrong!r}")
         client.close()
 

@@ -9,10 +9,13 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from campaign.audit import gaps, raw, rises, struck
+from tests.conftest import make
 from tests.core.crowd import random_places, random_stroke
 
 from fandle.core.aim import solve_kick
 from fandle.core.approach import approach
+from fandle.core.counts.base import Count
+from fandle.core.counts.every import all_counts
 from fandle.core.layout import Ball, Layout
 from fandle.core.physics import rack
 from fandle.core.physics.cushion import bounce
@@ -155,3 +158,11 @@ def test_it_is_a_link_of_the_chain_and_holds() -> None:
     landing_word = plain_landing(SOFT, 2.5)
     assert landing_word is not None
     assert landing_word < 5.1
+
+
+def test_a_give_too_small_to_square_is_as_good_as_none(pool: Table) -> None:
+    """A subnormal number of the file: time in the rubber that is not zero, and whose square is."""
+    layout = make(replace(pool, cushion_compression=2.2e-309), (1.0, 1.0), (5.0, 1.2))
+    rigid = make(pool, (1.0, 1.0), (5.0, 1.2))
+    for found, plain in zip(all_counts(layout), all_counts(rigid), strict=True):
+        assert (found.method, isinstance(found, Count)) == (plain.method, isinstance(plain, Count))

@@ -27,10 +27,7 @@ def passing(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
         if q.lasts <= 0.0:
             continue
         dx, dy = q.start[0] * sx - x, q.start[1] * sy - y
-        vx = 2 * (q.control[0] - q.start[0]) * sx / q.lasts
-        vy = 2 * (q.control[1] - q.start[1]) * sy / q.lasts
-        ax = 2 * (q.start[0] - 2 * q.control[0] + q.end[0]) * sx / q.lasts**2
-        ay = 2 * (q.start[1] - 2 * q.control[1] + q.end[1]) * sy / q.lasts**2
+        vx, vy, ax, ay = q.motion
         t = nearest_time(dx, dy, vx, vy, ax, ay, q.lasts)
         px, py = dx + t * (vx + ax * t / 2), dy + t * (vy + ay * t / 2)
         away = math.hypot(px, py)
