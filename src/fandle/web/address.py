@@ -87,13 +87,20 @@ def number(value: float) -> str:
 
 def rounded(state: State) -> State:
     """The state as its own address will give it back, to the last digit."""
-    # where they really lie: a place at the very edge of what is accepted would be rounded past it
-    balls = tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in state.layout.settled().balls)
-    layout = Layout(state.layout.table, state.layout.game, balls, state.layout.target)
+    try:
+        layout = _kept_layout(state.layout)
+    except BadInputError:  # written at the very edge of what is accepted: then where the balls really lie
+        layout = _kept_layout(state.layout.settled())
     s = state.stroke
     side, up = within_limit(_keep(s.side), _keep(s.up))
     stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, cue=s.cue)
     return replace(state, layout=layout, stroke=stroke, hit=_keep(state.hit))
+
+
+def _kept_layout(layout: Layout) -> Layout:
+    return Layout(
+        layout.table, layout.game, tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in layout.balls), layout.target
+    )
 
 
 def _keep(value: float) -> float:
