@@ -6,14 +6,15 @@ rigid default table, + long. Run: python bench/compression.py
 
 from dataclasses import replace
 
-from fandle.core.approach import approach
-from fandle.core.layout import Ball, Layout
-from fandle.core.rails import Rail
-from fandle.core.readout import direction_to
-from fandle.core.standards import standard_table
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
-from fandle.core.travel import crosses
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import direction_to
+from fandle.core.shot.approach import approach
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.travel import crosses
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
 
 POOL = standard_table("pool-9ft")
 SPEEDS = (2.0, 2.5, 3.0, 3.5, 4.0, 5.0, 6.0, 8.0)

@@ -106,7 +106,7 @@ def compare() -> None:
 def import_seconds() -> float:
     """A fresh process that imports everything and asks one question, kernels warm."""
     start = time.perf_counter()
-    subprocess.run([sys.executable, "-c", "import fandle.core.aim"], check=True)
+    subprocess.run([sys.executable, "-c", "import fandle.core.lines.kick"], check=True)
     return time.perf_counter() - start
 
 

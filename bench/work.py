@@ -12,15 +12,16 @@ from typing import Any
 
 import numpy as np
 
-from fandle.core.layout import Ball, Layout
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.physics import bed, moving, rack
 from fandle.core.physics import engine as e
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.strike import strike
-from fandle.core.shot import play
-from fandle.core.standards import standard_table
-from fandle.core.stroke import Stroke
+from fandle.core.shot.play import play
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.standards import standard_table
 
 TABLE = standard_table("pool-9ft")
 P = TABLE.params()
@@ -165,12 +166,12 @@ def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
 
 def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
-    from fandle.core.aim import solve_kick
-    from fandle.core.bank import solve_bank
-    from fandle.core.counts.every import all_counts, count
-    from fandle.core.lines import kick_lines
-    from fandle.core.rails import Rail
+    from fandle.core.lines.bank import solve_bank
+    from fandle.core.lines.candidates import kick_lines
+    from fandle.core.lines.kick import solve_kick
     from fandle.core.steps import finish
+    from fandle.core.systems.registry import all_counts, count
+    from fandle.core.table.rails import Rail
     from fandle.web.address import State
     from fandle.web.view import answer
 

@@ -22,8 +22,8 @@ from campaign.server import serving
 from campaign.storm import storm
 
 from fandle.core.errors import BadInputError
-from fandle.core.standards import STANDARDS
-from fandle.core.table import Table
+from fandle.core.table.model import Table
+from fandle.core.table.standards import STANDARDS
 
 OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0

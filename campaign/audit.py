@@ -7,15 +7,15 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.layout import Layout
+from fandle.core.layout.model import Layout
 from fandle.core.physics import engine as e
 from fandle.core.physics import moving, rack
 from fandle.core.physics.cloth import ROLLING, SLIDING, SUNK
 from fandle.core.physics.strike import strike
-from fandle.core.pocket import mouths
-from fandle.core.standards import standard_table
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import mouths
+from fandle.core.table.standards import standard_table
 
 Array = NDArray[np.float64]
 POOL = standard_table("pool-9ft")

@@ -12,14 +12,17 @@ from hypothesis import assume
 from hypothesis import strategies as st
 
 from fandle.core import constants as k
-from fandle.core.edit import id_order
 from fandle.core.errors import BadInputError
-from fandle.core.layout import CUE, MOST_BALLS, Ball, Layout
-from fandle.core.pocket import mouths
-from fandle.core.rails import Rail
-from fandle.core.standards import STANDARDS, usual_game
-from fandle.core.stroke import HOUSE, IDEAL, SLIM, Stroke
-from fandle.core.table import LIMITS, POCKET_LIMITS, Table
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.games import id_order
+from fandle.core.layout.model import MOST_BALLS, Layout
+from fandle.core.shot.cue import HOUSE, IDEAL, SLIM
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import LIMITS, POCKET_LIMITS, Table
+from fandle.core.table.pocket import mouths
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import STANDARDS, usual_game
+from fandle.core.words.balls import CUE
 
 KEPT = 0.5  # share of a home-made table's numbers that stay the standard one's
 TRIES = 12  # places tried for each ball

@@ -13,11 +13,11 @@ from campaign import scenes
 from campaign.audit import finite
 from campaign.server import Client, Served
 
-from fandle.core.counts.every import METHODS
-from fandle.core.pocket import POCKET_NAMES
-from fandle.core.rails import Rail, rails_name
-from fandle.core.standards import STANDARDS
-from fandle.core.table import Table
+from fandle.core.systems.registry import METHODS
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import POCKET_NAMES
+from fandle.core.table.rails import Rail, rails_name
+from fandle.core.table.standards import STANDARDS
 from fandle.formats.files import layout_json, table_json
 from fandle.web import address
 

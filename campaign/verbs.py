@@ -14,15 +14,15 @@ from campaign.audit import finite, lies_on_bed, metres, raw, rises, struck
 from campaign.scenes import Scene
 
 from fandle.cli import main
-from fandle.core.aim import solve_kick
-from fandle.core.bank import solve_bank
-from fandle.core.counts.every import METHODS, all_counts, counted
 from fandle.core.errors import BadInputError, EngineError
-from fandle.core.instead import CHANGES, Instead, solve_instead
-from fandle.core.lines import bank_lines, candidates, kick_lines
-from fandle.core.rails import Rail, rails_name
-from fandle.core.shot import Shot, play
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.candidates import bank_lines, candidates, kick_lines
+from fandle.core.lines.held import CHANGES, Instead, solve_instead
+from fandle.core.lines.kick import solve_kick
+from fandle.core.shot.play import Shot, play
 from fandle.core.steps import finish
+from fandle.core.systems.registry import METHODS, all_counts, counted
+from fandle.core.table.rails import Rail, rails_name
 from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
 from fandle.formats.files import layout_json
 from fandle.web.address import State

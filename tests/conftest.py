@@ -10,9 +10,10 @@ from typing import Any
 import pytest
 from hypothesis import settings
 
-from fandle.core.layout import Ball, Layout
-from fandle.core.standards import standard_table
-from fandle.core.table import Table
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.table.model import Table
+from fandle.core.table.standards import standard_table
 
 # in CI the same examples every time; a new one found by chance belongs to whoever runs the tests by hand
 settings.register_profile("ci", derandomize=True)

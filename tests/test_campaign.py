@@ -13,7 +13,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from fandle.core.errors import BadInputError
-from fandle.core.table import Table
+from fandle.core.table.model import Table
 
 QUIET = settings(deadline=None, suppress_health_check=list(HealthCheck), database=None)
 

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from tests.conftest import CONTRACT_LAYOUT, fandle
 
 from fandle.cli import main
-from fandle.core.counts.every import METHODS
-from fandle.core.table import Table
+from fandle.core.systems.registry import METHODS
+from fandle.core.table.model import Table
 from fandle.formats.files import table_json
 
 

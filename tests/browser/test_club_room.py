@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.helpers import ask_by, centre, open_at, serious, settled
 
-from fandle.core.standards import STANDARDS
+from fandle.core.table.standards import STANDARDS
 
 pytestmark = pytest.mark.browser
 

@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Browser, Page, expect
 from tests.browser.helpers import ask_by, centre, open_at, serious, settled, slide, state_of
 
-from fandle.core.rails import Rail
+from fandle.core.table.rails import Rail
 from fandle.web import address
 
 pytestmark = pytest.mark.browser

@@ -7,9 +7,10 @@ from dataclasses import replace
 import numpy as np
 from campaign.audit import POOL, Array
 
-from fandle.core.layout import Ball, Layout
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
 
 R = POOL.ball_radius
 PERFECT = replace(POOL, ball_restitution=1.0, ball_friction_floor=0.0, ball_friction_rise=0.0)

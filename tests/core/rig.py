@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from fandle.core.physics import bed
 from fandle.core.physics import engine as e
 from fandle.core.physics.strike import strike
-from fandle.core.standards import standard_table
-from fandle.core.table import Table
+from fandle.core.table.model import Table
+from fandle.core.table.standards import standard_table
 
 NO_BALLS = np.empty((0, 2))
 POOL = standard_table("pool-9ft")

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.conftest import CONTRACT_LAYOUT
 
 from fandle.core.errors import BadInputError
-from fandle.core.table import LIMITS, Table
+from fandle.core.table.model import LIMITS, Table
 from fandle.formats.files import (
     LayoutFile,
     TableFile,

@@ -16,8 +16,8 @@ from alembic.config import Config
 from sqlalchemy import event, select
 
 from fandle.core.errors import BadInputError
-from fandle.core.record import Result, Tried, figures
-from fandle.core.standards import standard_table
+from fandle.core.practice.record import Result, Tried, figures
+from fandle.core.table.standards import standard_table
 from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
 from fandle.store import club, log

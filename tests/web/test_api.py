@@ -11,12 +11,12 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.core.aim import solve_kick
-from fandle.core.counts.every import count
-from fandle.core.rails import Rail
-from fandle.core.solution import Aim
-from fandle.core.standards import standard_table
-from fandle.core.stroke import Stroke
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.registry import count
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
 from fandle.formats.answers import aim_json, count_json
 from fandle.formats.files import layout_of, table_json
 from fandle.store.demo_data import demo_club

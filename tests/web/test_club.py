@@ -16,11 +16,11 @@ from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
-from fandle.core import response
 from fandle.core.errors import EngineError
-from fandle.core.response import Rebound
-from fandle.core.standards import standard_table
-from fandle.core.table import Table
+from fandle.core.table.model import Table
+from fandle.core.table.standards import standard_table
+from fandle.core.tablecheck import response
+from fandle.core.tablecheck.response import Rebound
 from fandle.formats.files import table_json
 from fandle.store import club as club_store
 from fandle.web import address

@@ -6,13 +6,13 @@ import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.core.aim import solve_kick
-from fandle.core.counts.base import Count
-from fandle.core.counts.every import METHODS, all_counts, count
-from fandle.core.edit import clear
-from fandle.core.rails import Rail
-from fandle.core.solution import Aim
-from fandle.core.twin import twin_of
+from fandle.core.layout.edit import clear
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim
+from fandle.core.systems.base import Count
+from fandle.core.systems.registry import METHODS, all_counts, count
+from fandle.core.systems.twin import twin_of
+from fandle.core.table.rails import Rail
 from fandle.formats.files import layout_of
 from fandle.web import address
 

@@ -6,11 +6,11 @@ import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.core.counts.base import Count
-from fandle.core.counts.every import METHODS, count
 from fandle.core.handbook.holds import by_cloth, columns
 from fandle.core.handbook.page import page_of
 from fandle.core.steps import finish
+from fandle.core.systems.base import Count
+from fandle.core.systems.registry import METHODS, count
 from fandle.formats.files import layout_json
 from fandle.web import address
 

@@ -8,22 +8,23 @@ from typing import Annotated, Any
 
 import typer
 
-from fandle.core.aim import solve_kick
-from fandle.core.bank import solve_bank
-from fandle.core.condition import CLOTHS, RUBBERS, condition_of, conditioned
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.counts.every import all_counts, counted, other_rails
 from fandle.core.errors import BadInputError
-from fandle.core.instead import Instead, solve_instead
-from fandle.core.layout import Layout
-from fandle.core.rails import parse_rails
-from fandle.core.readout import direction_to, parse_aim
-from fandle.core.shot import play
-from fandle.core.solution import Aim, Refusal
-from fandle.core.standards import STANDARDS, standard_table
-from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import Table, renamed
-from fandle.core.units import default_speed
+from fandle.core.layout.model import Layout
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.held import Instead, solve_instead
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.marks import direction_to, parse_aim
+from fandle.core.lines.solution import Aim, Refusal
+from fandle.core.shot.cue import find_cue
+from fandle.core.shot.play import play
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.registry import all_counts, counted, other_rails
+from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of, conditioned
+from fandle.core.table.model import Table, renamed
+from fandle.core.table.rails import parse_rails
+from fandle.core.table.speeds import default_speed
+from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats import words
 from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
 from fandle.formats.base import validated

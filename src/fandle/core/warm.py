@@ -1,15 +1,17 @@
 """Compile, or load from the cache, every kernel a question needs."""
 
-from fandle.core.aim import solve_kick
-from fandle.core.approach import approach
-from fandle.core.bank import solve_bank
-from fandle.core.counts.every import all_counts
-from fandle.core.layout import Ball, Layout
-from fandle.core.lines import kick_lines
-from fandle.core.rails import Rail
-from fandle.core.standards import standard_table
-from fandle.core.stroke import Stroke, find_cue
-from fandle.core.units import default_speed
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.candidates import kick_lines
+from fandle.core.lines.kick import solve_kick
+from fandle.core.shot.approach import approach
+from fandle.core.shot.cue import find_cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.registry import all_counts
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed
+from fandle.core.table.standards import standard_table
 
 
 def warm() -> None:

@@ -4,13 +4,13 @@ import math
 from collections.abc import Sequence
 from typing import Any, Literal
 
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.instead import Instead
-from fandle.core.path import Event
-from fandle.core.readout import Marks, degrees
-from fandle.core.shot import Shot
-from fandle.core.solution import Aim, Refusal, Solution
-from fandle.core.stroke import Stroke
+from fandle.core.lines.held import Instead
+from fandle.core.lines.marks import Marks, degrees
+from fandle.core.lines.solution import Aim, Refusal, Solution
+from fandle.core.shot.path import Event
+from fandle.core.shot.play import Shot
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.base import Count, NoCount
 from fandle.formats.base import Number, Strict
 
 

@@ -8,12 +8,14 @@ from pydantic import Field
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Ball, Layout
-from fandle.core.pocket import Pockets
-from fandle.core.standards import STANDARDS, standard_table
-from fandle.core.stroke import Stroke, find_cue
-from fandle.core.table import Table
-from fandle.core.units import default_speed
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import find_cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Pockets
+from fandle.core.table.speeds import default_speed
+from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats.base import Number, Strict, read_json, validated
 
 LAYOUT_FORMAT = "fandle-layout/1"

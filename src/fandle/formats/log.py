@@ -10,7 +10,7 @@ import ijson
 from pydantic import Field
 
 from fandle.core.errors import BadInputError
-from fandle.core.record import Result, Thickness
+from fandle.core.practice.record import Result, Thickness
 from fandle.formats.answers import MarksAnswer, StrokeAnswer
 from fandle.formats.base import Number, Strict, check_writable, read_json, validated
 from fandle.formats.files import LayoutFile

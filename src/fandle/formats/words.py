@@ -2,12 +2,12 @@
 
 from typing import Any
 
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.instead import Instead
-from fandle.core.layout import spoken
-from fandle.core.readout import over
-from fandle.core.shot import Shot
-from fandle.core.solution import Aim, Refusal, Solution
+from fandle.core.lines.held import Instead
+from fandle.core.lines.marks import over
+from fandle.core.lines.solution import Aim, Refusal, Solution
+from fandle.core.shot.play import Shot
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.words.balls import spoken
 
 
 def shot(played: Shot) -> str:

@@ -6,12 +6,12 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
-from fandle.core.aim import solve_kick
-from fandle.core.rails import Rail
-from fandle.core.record import Result, set_up, shot_title
-from fandle.core.solution import Aim, Solution
-from fandle.core.stroke import Stroke
-from fandle.core.units import default_speed
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim, Solution
+from fandle.core.practice.record import Result, set_up, shot_title
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.files import layout_json, layout_of
 from fandle.store.log import Noted

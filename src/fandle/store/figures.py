@@ -6,7 +6,7 @@ from typing import Any
 from sqlalchemy import case, func, select
 from sqlalchemy.orm import Session
 
-from fandle.core.record import Figures, Result, figures_from
+from fandle.core.practice.record import Figures, Result, figures_from
 from fandle.store.database import Database
 from fandle.store.log import EVERYTHING, Filter, Noted, noted_of, with_owners
 from fandle.store.models import Attempt, TableVersion

@@ -9,13 +9,15 @@ from dataclasses import dataclass, replace
 from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Ball, Layout
-from fandle.core.pocket import POCKET_NAMES
-from fandle.core.rails import Rail, parse_rails, rails_name
-from fandle.core.readout import FRAMES
-from fandle.core.standards import DEFAULT, usual_game
-from fandle.core.stroke import IDEAL, Stroke, within_limit
-from fandle.core.units import default_speed
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import FRAMES
+from fandle.core.shot.cue import IDEAL
+from fandle.core.shot.stroke import Stroke, within_limit
+from fandle.core.table.pocket import POCKET_NAMES
+from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.speeds import default_speed
+from fandle.core.table.standards import DEFAULT, usual_game
 from fandle.web.known import STANDARD, Known
 
 TABLE_ROOM = "/"

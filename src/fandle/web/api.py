@@ -7,13 +7,15 @@ from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.edit import Way, add_ball, edited, moved_to
-from fandle.core.layout import Layout
-from fandle.core.rails import Rail, parse_rails, rails_name
+from fandle.core.layout.edit import Way, add_ball, edited, moved_to
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import Cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import offset_of
 from fandle.core.steps import at_once
-from fandle.core.stroke import Cue, Stroke
-from fandle.core.table import Table
-from fandle.core.units import default_speed, offset_of, speed_of
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.speeds import default_speed, speed_of
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout
 from fandle.web import address

@@ -7,14 +7,14 @@ from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.condition import condition_of, conditioned
 from fandle.core.errors import BadInputError
-from fandle.core.response import check_playable
-from fandle.core.standards import STANDARDS
+from fandle.core.shot.cue import own_cue
 from fandle.core.steps import at_once
-from fandle.core.stroke import own_cue
-from fandle.core.table import Table, renamed
-from fandle.core.table_fields import shown, with_shown
+from fandle.core.table.condition import condition_of, conditioned
+from fandle.core.table.model import Table, renamed
+from fandle.core.table.parameters import shown, with_shown
+from fandle.core.table.standards import STANDARDS
+from fandle.core.tablecheck.response import check_playable
 from fandle.formats.base import Number
 from fandle.formats.files import TableFile, read_table, table_json, table_of
 from fandle.store import club

@@ -6,15 +6,15 @@ from fastapi import APIRouter, Path, Request
 from pydantic import BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 
-from fandle.core.aim import solve_kick
-from fandle.core.bank import solve_bank
-from fandle.core.counts.every import TITLES
 from fandle.core.errors import BadInputError
-from fandle.core.rails import Rail, rails_name
-from fandle.core.record import Result, Thickness, check_result, kind_of, off_by, set_up, shot_title
-from fandle.core.solution import Aim, Solution
-from fandle.core.spoken import landing_word
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim, Solution
+from fandle.core.practice.record import Result, Thickness, check_result, kind_of, off_by, set_up, shot_title
 from fandle.core.steps import at_once
+from fandle.core.systems.registry import TITLES
+from fandle.core.table.rails import Rail, rails_name
+from fandle.core.words.spoken import landing_word
 from fandle.formats.answers import marks_json, stroke_json
 from fandle.formats.base import Number
 from fandle.formats.files import layout_json

@@ -5,12 +5,12 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
-from fandle.core.condition import CLOTHS, RUBBERS, condition_of
 from fandle.core.errors import BadInputError, FandleError
-from fandle.core.standards import LABELS, STANDARDS
-from fandle.core.stroke import CUE_LIMITS, CUES, Cue
-from fandle.core.table import Table
-from fandle.core.table_fields import FIELDS, shown
+from fandle.core.shot.cue import CUE_LIMITS, CUES, Cue
+from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of
+from fandle.core.table.model import Table
+from fandle.core.table.parameters import FIELDS, shown
+from fandle.core.table.standards import LABELS, STANDARDS
 from fandle.store import club
 from fandle.store.backup import last_backup
 from fandle.web import address

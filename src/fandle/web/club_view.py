@@ -2,16 +2,17 @@
 
 from typing import Any
 
-from fandle.core.approach import approach
-from fandle.core.edit import id_order
-from fandle.core.layout import Ball, Layout
-from fandle.core.rails import Rail
-from fandle.core.readout import direction_to
-from fandle.core.response import AIM, LEAST, MOST, START, Rebound, plain_landing, rebounds, rigid, standard
-from fandle.core.standards import usual_game
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
-from fandle.core.units import lengths_of, speed_of
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.games import id_order
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import direction_to
+from fandle.core.shot.approach import approach
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import lengths_of, speed_of
+from fandle.core.table.standards import usual_game
+from fandle.core.tablecheck.response import AIM, LEAST, MOST, START, Rebound, plain_landing, rebounds, rigid, standard
 from fandle.web.drawing import drawing, path
 from fandle.web.noted import layout_href
 

@@ -6,9 +6,9 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
-from fandle.core.counts.every import count_steps
 from fandle.core.errors import BadInputError
 from fandle.core.steps import Steps
+from fandle.core.systems.registry import count_steps
 from fandle.formats.files import layout_json
 from fandle.store.log import preference
 from fandle.store.queries import layouts

@@ -3,13 +3,14 @@
 from dataclasses import replace
 from typing import Any
 
-from fandle.core.counts.base import Count, figure
-from fandle.core.counts.every import TITLES, schools_over
-from fandle.core.counts.every import counted as count_over
-from fandle.core.rails import Rail
-from fandle.core.spoken import plural_lengths, running, tips_word
-from fandle.core.table import Table
-from fandle.core.units import tips_of
+from fandle.core.shot.side import running
+from fandle.core.shot.tips import tips_of
+from fandle.core.systems.base import Count, figure
+from fandle.core.systems.registry import TITLES, schools_over
+from fandle.core.systems.registry import counted as count_over
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.words.spoken import plural_lengths, tips_word
 from fandle.formats.answers import count_json
 from fandle.web import address
 from fandle.web.address import State

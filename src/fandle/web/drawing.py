@@ -6,10 +6,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
-from fandle.core.path import Piece
-from fandle.core.pocket import Jaw, Mouth, Point, mouths, noses
-from fandle.core.rails import Rail
-from fandle.core.table import Table
+from fandle.core.shot.path import Piece
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Jaw, Mouth, Point, mouths, noses
+from fandle.core.table.rails import Rail
 
 CUSHION_MM = 45.0  # breadth of the cushion's top, nose to rail cap
 MARGIN_MM = 160.0  # room for dimension lines outside the rails

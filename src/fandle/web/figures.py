@@ -1,6 +1,6 @@
 """How marks are printed."""
 
-from fandle.core.readout import Marks
+from fandle.core.lines.marks import Marks
 
 
 def mark(marks: Marks, frame: str) -> str:

@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from fandle.core.counts.base import Count
-from fandle.core.counts.every import hands_of
-from fandle.core.counts.hands import Thing
-from fandle.core.layout import Layout
-from fandle.core.table import Table
+from fandle.core.layout.model import Layout
+from fandle.core.systems.base import Count
+from fandle.core.systems.hands import Thing
+from fandle.core.systems.registry import hands_of
+from fandle.core.table.model import Table
 from fandle.web.drawing import diamonds_mm
 
 

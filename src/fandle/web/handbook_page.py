@@ -8,17 +8,17 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.condition import CLOTHS, OWN, RUBBERS, conditioned
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.counts.every import METHODS, best_count, count
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.holds import by_cloth, by_pace, column, columns
 from fandle.core.handbook.page import Page, all_pages, page_of
-from fandle.core.layout import Layout
-from fandle.core.rails import Rail, parse_rails, rails_name
+from fandle.core.layout.model import Layout
+from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
-from fandle.core.stroke import Stroke
-from fandle.core.units import default_speed
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.registry import METHODS, best_count, count
+from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
+from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.speeds import default_speed
 from fandle.formats.files import layout_json
 from fandle.store.log import preference
 from fandle.web import address

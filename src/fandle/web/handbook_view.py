@@ -4,17 +4,17 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.counts.every import best_count, count, orders_of
 from fandle.core.handbook.holds import Curve, Spot
 from fandle.core.handbook.page import Page
-from fandle.core.layout import Layout
-from fandle.core.rails import Rail
-from fandle.core.readout import over
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import over
+from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
-from fandle.core.units import default_speed
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.registry import best_count, count, orders_of
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed
 from fandle.web import address
 from fandle.web.count_view import sum_of, verdict
 from fandle.web.drawing import diamonds_mm, path

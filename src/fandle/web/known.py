@@ -8,10 +8,10 @@ from fastapi import Request
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
-from fandle.core.response import check_playable
-from fandle.core.standards import STANDARDS, standard_table
-from fandle.core.stroke import CUES, Cue, find_cue
-from fandle.core.table import Table, renamed
+from fandle.core.shot.cue import CUES, Cue, find_cue
+from fandle.core.table.model import Table, renamed
+from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.core.tablecheck.response import check_playable
 from fandle.formats.files import table_json, table_of_json
 from fandle.store import club
 from fandle.store.database import Database

@@ -6,8 +6,8 @@ from urllib.parse import urlencode
 from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 
-from fandle.core.record import Figures, Result
-from fandle.core.spoken import landing_word
+from fandle.core.practice.record import Figures, Result
+from fandle.core.words.spoken import landing_word
 from fandle.store import log
 from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address

@@ -3,11 +3,13 @@
 from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout import Layout
-from fandle.core.rails import parse_rails
-from fandle.core.spoken import plural_lengths, side_name, tips_word
-from fandle.core.stroke import CUES, IDEAL, Cue, Stroke
-from fandle.core.units import default_speed, lengths_of, tips_of
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import CUES, IDEAL, Cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import tips_of
+from fandle.core.table.rails import parse_rails
+from fandle.core.table.speeds import default_speed, lengths_of
+from fandle.core.words.spoken import plural_lengths, side_name, tips_word
 from fandle.formats.files import layout_of
 from fandle.store.log import Noted
 from fandle.web import address

@@ -10,10 +10,10 @@ from fastapi.templating import Jinja2Templates
 
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError, FandleError
-from fandle.core.glossary import WORDS
-from fandle.core.standards import LABELS
-from fandle.core.stroke import CUES
-from fandle.core.table import Table
+from fandle.core.shot.cue import CUES
+from fandle.core.table.model import Table
+from fandle.core.table.standards import LABELS
+from fandle.core.words.glossary import WORDS
 from fandle.formats.files import layout_of
 from fandle.store import club
 from fandle.store.log import preference

@@ -3,14 +3,14 @@
 import math
 from typing import Any
 
-from fandle.core.layout import CUE, spoken
-from fandle.core.mirror import contacts, natural_direction
-from fandle.core.pocket import Point, mouths
-from fandle.core.readout import FRAMES, crossing, diamond_along, inset_of
-from fandle.core.record import meant_for
-from fandle.core.shot import play
-from fandle.core.solution import Solution
-from fandle.core.table import Table
+from fandle.core.lines.marks import FRAMES, crossing, diamond_along, inset_of
+from fandle.core.lines.mirror import contacts, natural_direction
+from fandle.core.lines.solution import Solution
+from fandle.core.practice.record import meant_for
+from fandle.core.shot.play import play
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Point, mouths
+from fandle.core.words.balls import CUE, spoken
 from fandle.web.address import State
 from fandle.web.drawing import diamonds_mm, mm, polyline
 from fandle.web.unfolded import unfolded

@@ -2,11 +2,11 @@
 
 from typing import Any
 
-from fandle.core.counts.base import Count, NoCount
-from fandle.core.rails import rails_name
-from fandle.core.readout import over
-from fandle.core.spoken import plural_lengths
-from fandle.core.twin import twin_of
+from fandle.core.lines.marks import over
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.twin import twin_of
+from fandle.core.table.rails import rails_name
+from fandle.core.words.spoken import plural_lengths
 from fandle.formats.answers import count_json
 from fandle.web import address
 from fandle.web.address import State

@@ -3,11 +3,11 @@
 from collections.abc import Sequence
 from typing import Any
 
-from fandle.core.mirror import reflect
-from fandle.core.path import Piece
-from fandle.core.pocket import Point
-from fandle.core.rails import Rail
-from fandle.core.table import Table
+from fandle.core.lines.mirror import reflect
+from fandle.core.shot.path import Piece
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
 
 MARGIN_MM = 200.0  # room for the numbers above the balls at the edge
 

@@ -3,22 +3,24 @@
 import math
 from typing import Any
 
-from fandle.core.bank import add_bank_chain
-from fandle.core.chain import add_chain
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
-from fandle.core.layout import spoken
-from fandle.core.lines import FULL, Line, bank, best_among, in_the_way, kick
-from fandle.core.rails import Rail
-from fandle.core.readout import Marks, from_pocket, inches, over
-from fandle.core.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
-from fandle.core.refusal import guarded
-from fandle.core.response import depth
-from fandle.core.solution import Aim, Solution
-from fandle.core.spoken import plural_lengths, running, side_name, tips_word
+from fandle.core.lines.bank import add_bank_chain
+from fandle.core.lines.candidates import FULL, Line, bank, best_among, in_the_way, kick
+from fandle.core.lines.chain import add_chain
+from fandle.core.lines.marks import Marks, from_pocket, inches, over
+from fandle.core.lines.refusal import guarded
+from fandle.core.lines.solution import Aim, Solution
+from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
+from fandle.core.shot.side import running
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import clock_of, tips_of
 from fandle.core.steps import Steps
-from fandle.core.stroke import Stroke
-from fandle.core.table import Table
-from fandle.core.units import clock_of, lengths_of, speed_word, tips_of
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import lengths_of, speed_word
+from fandle.core.tablecheck.response import depth
+from fandle.core.words.balls import spoken
+from fandle.core.words.spoken import plural_lengths, side_name, tips_word
 from fandle.formats.answers import aim_json, stroke_json
 from fandle.formats.files import layout_json
 from fandle.web import address

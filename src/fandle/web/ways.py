@@ -3,10 +3,10 @@
 from typing import Any
 
 from fandle.core.errors import BadInputError
-from fandle.core.instead import solve_instead
-from fandle.core.lines import Line, bank_line_steps, candidate_steps, kick_line_steps
-from fandle.core.readout import direction_to
-from fandle.core.solution import Aim, Refusal
+from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps, kick_line_steps
+from fandle.core.lines.held import solve_instead
+from fandle.core.lines.marks import direction_to
+from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.steps import Steps
 from fandle.formats.answers import stroke_json
 from fandle.web import address

@@ -4,10 +4,11 @@ import math
 from collections.abc import Sequence
 from typing import Any
 
-from fandle.core.layout import CUE, Layout, spoken
-from fandle.core.path import Event, Piece
-from fandle.core.shot import Shot
-from fandle.core.table import Table
+from fandle.core.layout.model import Layout
+from fandle.core.shot.path import Event, Piece
+from fandle.core.shot.play import Shot
+from fandle.core.table.model import Table
+from fandle.core.words.balls import CUE, spoken
 from fandle.web.drawing import diamonds_mm, film, path
 
 CLEAR_MM = 150.0  # from a contact to the middle of the words beside it

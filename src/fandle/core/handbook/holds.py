@@ -5,18 +5,18 @@ Each is the school's own count, its own aim played on this table; nothing is fit
 
 from dataclasses import dataclass, replace
 
-from fandle.core.approach import approach
-from fandle.core.condition import OWN, conditioned
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT, FASTEST_MPS
-from fandle.core.counts.base import Count, Landing
-from fandle.core.counts.every import plain_count
-from fandle.core.counts.played import landing
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page
-from fandle.core.layout import Layout
-from fandle.core.rails import Rail
+from fandle.core.layout.model import Layout
+from fandle.core.shot.approach import approach
 from fandle.core.steps import Steps
-from fandle.core.units import lengths_of, speed_of
+from fandle.core.systems.base import Count, Landing
+from fandle.core.systems.played import landing
+from fandle.core.systems.registry import plain_count
+from fandle.core.table.condition import OWN, conditioned
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import lengths_of, speed_of
 
 STEPS = 24  # cue balls along a sweep, less one
 PACE = 0.75  # lengths softer and firmer

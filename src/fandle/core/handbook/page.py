@@ -6,13 +6,14 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from fandle.core.counts.every import METHODS, TITLES, known
-from fandle.core.glossary import WORDS
-from fandle.core.layout import Ball, Layout
-from fandle.core.pocket import Point
-from fandle.core.rails import Rail, parse_rails
-from fandle.core.standards import standard_table, usual_game
-from fandle.core.table import Table
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.systems.registry import METHODS, PAGES, TITLES, known
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail, parse_rails
+from fandle.core.table.standards import standard_table, usual_game
+from fandle.core.words.glossary import WORDS
 
 HERE = Path(__file__).parent / "pages"
 TARGETS = {"snooker": "red1", "three-cushion": "red"}  # any other game: the 7
@@ -58,7 +59,7 @@ class Page:
 def page_of(method: str) -> Page:
     """A school's page; BadInputError for a school nobody knows."""
     name = known(method)
-    data = tomllib.loads((HERE / f"{name.lower()}.toml").read_text(encoding="utf-8"))
+    data = tomllib.loads((HERE / f"{PAGES[name]}.toml").read_text(encoding="utf-8"))
     example, bank = data.pop("example"), data.pop("bank", None)
     words = {**data, "rivals": tuple(data["rivals"])}
     table = standard_table(example["table"])

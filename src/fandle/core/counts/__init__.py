@@ -1,1 +1,0 @@
-"""The schools of counting, one module each: numbers on rails -> steps -> aim -> where it lands."""

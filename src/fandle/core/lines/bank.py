@@ -1,0 +1,298 @@
+"""Banks: the object ball over rails into a pocket, met by the cue ball straight; found, and proved by playing."""
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout.model import Layout
+from fandle.core.lines.chain import steps
+from fandle.core.lines.marks import crossing, diamond_along, edge_mark, markable, marks, over
+from fandle.core.lines.mirror import natural_direction
+from fandle.core.lines.question import EDGE_RAD, MOST_RAILS
+from fandle.core.lines.solution import LINKS, Aim, Cushion, Link, ObjectContact, Refusal, Solution
+from fandle.core.physics import bank as kernels
+from fandle.core.physics import outcomes, search
+from fandle.core.physics.scene import Scene, scene_of
+from fandle.core.shot.approach import approach, pushes
+from fandle.core.shot.path import Piece
+from fandle.core.shot.play import Shot, object_run, play
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import POCKET_NAMES, Mouth, Point, mouths
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
+
+NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
+HAIR_M = 1e-9  # what rounding may leave a ball short of the line it has come to
+GRID, FINE = 300, 8  # directions across the object ball, and within one such step
+
+
+@dataclass(frozen=True)
+class BankQuestion:
+    """Which ball goes over which rails into which pocket."""
+
+    layout: Layout
+    target: str
+    rails: tuple[Rail, ...]
+    mouth: Mouth
+
+    @property
+    def cue(self) -> Point:
+        """The cue ball, m."""
+        return self.layout.metres(self.layout.cue)
+
+    @property
+    def ball(self) -> Point:
+        """The object ball, m."""
+        return self.layout.metres(self.layout.ball(self.target))
+
+    def scene(self, table: Table, stroke: Stroke) -> Scene:
+        """The question for the kernels, on this or another table, with this or another stroke."""
+        order = np.array([rail.number for rail in self.rails], dtype=np.int64)
+        return scene_of(
+            np.array(self.cue), stroke.array(), table.params(), self.layout.obstacles(),
+            self.layout.index(self.target), order, POCKET_NAMES.index(self.mouth.name), self.mouth.middle,
+        )  # fmt: skip
+
+    def geometric(self, inset: float) -> float:
+        """Direction of the object ball along the unfolded straight line to the mouth's middle."""
+        direction = natural_direction(self.layout.table, self.rails, self.ball, self.mouth.middle, inset)
+        return 0.0 if direction is None else direction
+
+    def nose(self, direction: float) -> float:
+        """Where the object ball's line crosses the first rail's nose, diamonds."""
+        return crossing(self.layout.table, self.rails[0], self.ball, direction, 0.0)
+
+    def cue_for(self, direction: float) -> float:
+        """Direction of the cue ball that meets the object ball on the line of centres `direction`."""
+        reach = 2 * self.layout.table.ball_radius
+        (x, y), (bx, by) = self.cue, self.ball
+        return math.atan2(by - reach * math.sin(direction) - y, bx - reach * math.cos(direction) - x)
+
+
+def solve_bank(
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    stroke: Stroke,
+    target: str | None = None,
+    pocket: str | None = None,
+    with_chain: bool = True,
+) -> Aim | Refusal:
+    """The aims that bank the target over `rails` into `pocket` (None: any, the widest window first).
+
+    Every direction across the object ball is considered: the cue ball's way, the impact with its
+    throw and spin transfer, and the object ball's way are played; the pocket's middle is bracketed
+    on the last leg, and then every ball is played for real.
+    """
+    ball = layout.require_target(target)
+    if not 1 <= len(rails) <= MOST_RAILS:
+        raise BadInputError(f"{len(rails)} rails: a bank goes over 1 to {MOST_RAILS}", "rails")
+    wanted = _mouths(layout, pocket)
+    questions = [BankQuestion(layout, ball.id, rails, mouth) for mouth in wanted]
+    at, offsets = _sweep(questions, stroke)
+    found: list[Solution] = []
+    nearest: list[tuple[float, BankQuestion, float]] = []
+    for question, values in zip(questions, offsets, strict=True):
+        scene = question.scene(layout.table, stroke)
+        rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
+        leaving = [_object_direction(float(row[0]), scene) for row in rows[:count]]
+        found += [
+            solution
+            for row, way in zip(rows, leaving, strict=False)
+            if markable(rails[0], question.nose(way))
+            and (solution := _solution(question, stroke, scene, row, way)) is not None
+        ]
+        least = float(np.nanmin(np.abs(values))) if np.isfinite(values).any() else math.inf
+        if least < NEAR_M and not math.isnan(best):
+            nearest.append((least, question, float(best)))
+    if not found:
+        return _refuse(questions, stroke, nearest, pocket)
+    solutions = tuple(sorted(found, key=lambda s: -s.window_mm))
+    aim = Aim(solutions, ())
+    return add_bank_chain(layout, stroke, aim) if with_chain else aim
+
+
+def _mouths(layout: Layout, pocket: str | None) -> list[Mouth]:
+    all_mouths = mouths(layout.table)
+    if not all_mouths:
+        raise BadInputError(f"table {layout.table.name!r} has no pockets: nothing can be banked", "pocket")
+    if pocket is not None and pocket not in POCKET_NAMES:
+        raise BadInputError(f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket")
+    return [mouth for mouth in all_mouths if pocket in (None, mouth.name)]
+
+
+def _sweep(questions: list[BankQuestion], stroke: Stroke) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Directions across the object ball, and how far each pocket's middle lies off for every one."""
+    question = questions[0]
+    (x, y), (bx, by) = question.cue, question.ball
+    table = question.layout.table
+    half = math.asin(min(1.0, 2 * table.ball_radius / math.hypot(bx - x, by - y)))
+    middle = math.atan2(by - y, bx - x) - stroke.squirt
+    at = np.linspace(middle - half - EDGE_RAD, middle + half + EDGE_RAD, GRID + 1)
+    goals = np.array([q.mouth.middle for q in questions])
+    offsets = np.empty((len(questions), at.size))
+    kernels.bank_sweep(at, question.scene(table, stroke), goals, offsets, np.empty(7), np.empty(7))
+    return at, offsets
+
+
+def _object_direction(theta: float, scene: Scene) -> float:
+    """Direction in which the object ball leaves; NaN where it is not met."""
+    a, b = np.empty(7), np.empty(7)
+    if not kernels.contact(theta, scene, a, b):
+        return math.nan
+    return math.atan2(b[3], b[2])
+
+
+def _solution(
+    question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray[np.float64], direction: float
+) -> Solution | None:
+    """A proved bank from the search's row; direction: the object ball's as it leaves, rad.
+
+    None where, played with every ball on, it does not drop there: among balls that are met again and again the
+    window may be in shreds, and a direction between two that pot need not.
+    """
+    layout, rail = question.layout, question.rails[0]
+    table, theta = layout.table, float(row[0])
+    way, shot = approach(layout, stroke, theta), play(layout, stroke, theta)
+    if (question.target, question.mouth.name) not in shot.potted:
+        return None
+    a, b = np.empty(7), np.empty(7)
+    kernels.contact(theta, scene, a, b)
+    at, scale = question.nose(direction), diamond_along(table, rail) * 1000
+    ends = sorted(edge_mark(table, rail, question.ball, _object_direction(float(edge), scene), at) for edge in row[2:4])
+    cut = _cut(way.pieces[-1], (a[0], a[1]), question.ball)
+    return Solution(
+        rails=question.rails,
+        mark_rail=rail,
+        target=question.target,
+        mirror=marks(table, rail, question.ball, question.geometric(0.0)),
+        natural=marks(table, rail, question.ball, question.geometric(table.ball_radius)),
+        corrected=marks(table, rail, question.ball, direction),
+        direction=theta,
+        miss_mm=_miss(question, shot) * 1000,
+        fullness=1.0 - abs(math.sin(cut)),
+        window_less_mm=(at - ends[0]) * scale,
+        window_more_mm=(ends[1] - at) * scale,
+        window_deg=math.degrees(float(row[3] - row[2])),
+        cushions=_cushions(question, shot),
+        shot=way,
+        pocket=question.mouth.name,
+        contact=ObjectContact(math.degrees(abs(cut)), (a[0] / table.diamond_x, a[1] / table.diamond_y)),
+        push=pushes(layout, way),
+        object_run=object_run(shot, question.target, len(question.rails) + 1),
+    )
+
+
+def _cut(piece: Piece, ghost: Point, ball: Point) -> float:
+    """Angle between the cue ball's line of travel at contact and the line of centres, rad."""
+    return math.remainder(math.atan2(ball[1] - ghost[1], ball[0] - ghost[0]) - piece.heading, 2 * math.pi)
+
+
+def _cushions(question: BankQuestion, shot: Shot) -> tuple[Cushion, ...]:
+    return tuple(
+        Cushion(ev.rail, ev.rail.along(ev.x, ev.y), ev.in_deg, ev.out_deg)
+        for ev in shot.events
+        if ev.ball == question.target and ev.rail is not None and ev.in_deg is not None and ev.out_deg is not None
+    )
+
+
+def _miss(question: BankQuestion, shot: Shot) -> float:
+    """How far from its middle the object ball crosses the mouth line, m; NaN if it does not."""
+    table, mouth = question.layout.table, question.mouth
+    (mx, my), (ax, ay) = mouth.middle, mouth.axis
+    last, before = math.nan, -math.inf
+    way = shot.paths[question.target]
+    for q in way:
+        spots = [(p[0] * table.diamond_x - mx, p[1] * table.diamond_y - my) for p in (q.start, q.control, q.end)]
+        deep = [x * ax + y * ay for x, y in spots]
+        deep[2] += HAIR_M if q is way[-1] else 0.0  # the fall line may be the mouth line itself
+        if before < 0.0 <= deep[0]:  # it crosses just where one stretch ends and the next begins
+            last = math.hypot(*spots[0])
+        elif deep[0] < 0.0 <= deep[2]:
+            s = _crossed(*deep)
+            x, y = ((1 - s) ** 2 * spots[0][k] + 2 * s * (1 - s) * spots[1][k] + s * s * spots[2][k] for k in (0, 1))
+            last = math.hypot(x, y)
+        before = deep[2]
+    return last
+
+
+def _crossed(d0: float, d1: float, d2: float) -> float:
+    """Parameter at which a Bézier coordinate that is below 0 at first and not at last first comes to 0."""
+    c2, c1 = d0 - 2 * d1 + d2, 2 * (d1 - d0)
+    roots = [r.real for r in np.roots([c2, c1, d0]) if abs(r.imag) < 1e-9 and -1e-9 <= r.real <= 1 + 1e-9]
+    return min(roots, default=d0 / (d0 - d2))
+
+
+def add_bank_chain(layout: Layout, stroke: Stroke, aim: Aim) -> Aim:
+    """The same aim with the chain of its best solution, in marks of the object ball."""
+    best = aim.best
+    mouth = next(m for m in mouths(layout.table) if m.name == best.pocket)
+    question = BankQuestion(layout, best.target, best.rails, mouth)
+    points = [best.mirror.nose, best.natural.nose]
+    theta = question.cue_for(question.geometric(layout.table.ball_radius))
+    asked: tuple[Table, Stroke] | None = None
+    for step in steps(layout.table, stroke):
+        point = points[-1]
+        if step != asked:
+            scene = question.scene(*step)
+            root = float(search.root_near(theta - step[1].squirt, 0.0, scene))
+            if not math.isnan(root):
+                theta, point = root, question.nose(_object_direction(root, scene))
+        points.append(point)
+        asked = step
+    points[-1] = best.corrected.nose
+    links = tuple(Link(name, b - a) for name, a, b in zip(LINKS, points, points[1:], strict=False))
+    return replace(aim, chain=links)
+
+
+def _refuse(
+    questions: list[BankQuestion],
+    stroke: Stroke,
+    nearest: list[tuple[float, BankQuestion, float]],
+    pocket: str | None,
+) -> Refusal:
+    """Why there is no bank, from playing the direction that comes nearest to one."""
+    question = questions[0]
+    layout, rails, ball = question.layout, question.rails, spoken(question.target)
+    where = f"into {pocket}" if pocket else "into any pocket"
+
+    def refusal(code: str, reason: str) -> Refusal:
+        return Refusal(rails, question.target, code, reason)
+
+    blocker = _on_the_way(question, stroke)
+    if blocker is not None:
+        return refusal("blocked", f"{blocker} is between the cue ball and {ball}")
+    never = refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
+    if nearest:
+        _, question, theta = min(nearest, key=lambda found: found[0])
+    else:  # no direction takes the ball over these rails: see what becomes of the natural one
+        theta = question.cue_for(question.geometric(layout.table.ball_radius)) - stroke.squirt
+    what, rest = divmod(int(kernels.bank_outcome(theta, question.scene(layout.table, stroke))), 1000)
+    other, leg = divmod(rest, 10)
+    if not nearest and what != outcomes.SHORT:
+        return never
+    if what == outcomes.BLOCKED:
+        return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
+    if what == outcomes.JAW:
+        return refusal("jaw", f"{ball} would meet a jaw, not the {rails[leg]} rail")
+    told = {
+        outcomes.KISS: ("double_kiss", f"cue ball and {ball} meet again before it gets there"),
+        outcomes.SHORT: ("short_of_speed", f"{ball} stops before it gets there: play it firmer"),
+    }
+    return refusal(*told[what]) if what in told else never
+
+
+def _on_the_way(question: BankQuestion, stroke: Stroke) -> str | None:
+    """The ball that the cue ball meets instead when it is sent full at the object ball."""
+    (x, y), (bx, by) = question.cue, question.ball
+    way = approach(question.layout, stroke, math.atan2(by - y, bx - x) - stroke.squirt)
+    return None if way.first_ball in (None, question.target) else spoken(way.first_ball or "")
+
+
+def _leg(rails: tuple[Rail, ...], leg: int) -> str:
+    return (
+        "on the way in" if leg == 0 else "on the way out" if leg == len(rails) else f"after the {rails[leg - 1]} rail"
+    )

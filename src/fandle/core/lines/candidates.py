@@ -1,0 +1,210 @@
+"""The candidate lines for a layout, best first, each with the reason for its place."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise, product
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.kick import NO_MARK, solve_all, solve_kick
+from fandle.core.lines.mirror import natural_direction, turns
+from fandle.core.lines.refusal import guarded
+from fandle.core.lines.solution import Aim, Refusal
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.travel import clearance
+from fandle.core.steps import Steps, finish
+from fandle.core.table.rails import Rail, rails_name
+from fandle.core.words.balls import spoken
+
+ROOMY_M = 0.100  # a gap wider than this needs no word
+BEYOND = 1.0  # diamonds past the end of a rail at which a mark can still be judged
+FULL = 0.95  # of a ball: anything fuller is called full
+
+
+@dataclass(frozen=True)
+class Line:
+    """One candidate: its rails, its aim or its refusal, and why it stands where it stands."""
+
+    rails: tuple[Rail, ...]
+    answer: Aim | Refusal
+    why: str
+
+    @property
+    def name(self) -> str:
+        """Its rails, as they are asked for."""
+        return rails_name(self.rails)
+
+    @property
+    def solved(self) -> bool:
+        """Is there an aim?"""
+        return isinstance(self.answer, Aim)
+
+    @property
+    def window_deg(self) -> float:
+        """Angle by which the cue may be off, both ways together; 0 where there is no aim.
+
+        Millimetres on the rail flatter a shallow line; the angle is what the arm can miss by.
+        """
+        return self.answer.best.window_deg if isinstance(self.answer, Aim) else 0.0
+
+
+def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
+    """The four one-rail kicks, widest window first, refusals after them, then the straight shot.
+
+    Without their chains. hit: the thickness asked, as for `solve_kick`.
+    """
+    return finish(candidate_steps(layout, stroke, target, hit))
+
+
+def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> Steps[list[Line]]:
+    """`candidates` in steps."""
+    kicks = []
+    for rail in Rail:
+        kicks.append(_line(layout, stroke, (rail,), target, hit))
+        yield
+    straight = _line(layout, stroke, (), target, hit)
+    return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
+
+
+def orders(count: int) -> list[tuple[Rail, ...]]:
+    """Every order of so many rails in which none follows itself."""
+    return [order for order in product(Rail, repeat=count) if all(a != b for a, b in pairwise(order))]
+
+
+def kick(
+    layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, hit: float = 0.0
+) -> Aim | Refusal:
+    """`solve_kick` without its chain, guarded."""
+    ball = layout.require_target(target).id
+    return guarded(layout, rails, ball, lambda: solve_kick(layout, rails, stroke, target, hit, with_chain=False))
+
+
+def bank(
+    layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, pocket: str | None = None
+) -> Aim | Refusal:
+    """`solve_bank` without its chain, guarded."""
+    ball = layout.require_target(target).id
+    return guarded(layout, rails, ball, lambda: solve_bank(layout, rails, stroke, target, pocket, with_chain=False))
+
+
+def kick_lines(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+) -> list[Line]:
+    """Every kick over so many rails, widest window first, without chains.
+
+    Refused are only told those orders whose natural line goes over the rails as asked.
+    """
+    return finish(kick_line_steps(layout, stroke, counts, target, hit))
+
+
+def kick_line_steps(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+) -> Steps[list[Line]]:
+    """`kick_lines` in steps."""
+    wanted = [order for count in counts for order in orders(count)]
+    answers = yield from solve_all(layout, stroke, wanted, target, hit)
+    found = []
+    for rails, answer in answers.items():
+        aimed = _aimable(answer)
+        if isinstance(aimed, Aim):
+            found.append(Line(rails, aimed, _why(layout, aimed, hit)))
+            yield
+        elif _has_natural(layout, rails, target):
+            found.append(Line(rails, aimed, aimed.reason))
+    return sorted(found, key=_rank)
+
+
+def best_among(
+    layout: Layout, stroke: Stroke, among: Sequence[tuple[Rail, ...]], hit: float = 0.0, target: str | None = None
+) -> Line | None:
+    """The best of a few kicks, by the same rank as the whole list; None if none of them is open."""
+    open_lines = [_line(layout, stroke, rails, target, hit) for rails in among]
+    solved = [line for line in open_lines if isinstance(line.answer, Aim)]
+    return min(solved, key=_rank, default=None)
+
+
+def _rank(line: Line) -> tuple[float, int]:
+    return -line.window_deg, len(line.rails)
+
+
+def bank_lines(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+) -> list[Line]:
+    """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
+    return finish(bank_line_steps(layout, stroke, counts, pocket, target))
+
+
+def bank_line_steps(
+    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+) -> Steps[list[Line]]:
+    """`bank_lines` in steps."""
+    found = []
+    for rails in (order for count in counts for order in orders(count)):
+        answer = bank(layout, rails, stroke, target, pocket)
+        if isinstance(answer, Aim):
+            best = answer.best
+            why = f"into {best.pocket}, {best.window_mm:.0f} mm wide"
+            found.append(Line(rails, answer, why))
+        elif len(rails) == 1:
+            found.append(Line(rails, answer, answer.reason))
+        yield
+    return sorted(found, key=_rank)
+
+
+def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) -> bool:
+    table, start = layout.table, layout.metres(layout.cue)
+    goal = layout.metres(layout.require_target(target))
+    direction = natural_direction(table, rails, start, goal, table.ball_radius)
+    return direction is not None and turns(table, rails, start, direction, table.ball_radius) is not None
+
+
+def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:
+    answer = kick(layout, rails, stroke, target, hit)
+    if rails:
+        answer = _aimable(answer)
+    why = _why(layout, answer, hit) if isinstance(answer, Aim) else answer.reason
+    return Line(rails, answer, why)
+
+
+def _aimable(answer: Aim | Refusal) -> Aim | Refusal:
+    """An aim a player can take: a line that runs along the rail crosses it nowhere near the table."""
+    if isinstance(answer, Refusal):
+        return answer
+    best = answer.best
+    if -BEYOND <= best.corrected.nose <= best.rails[0].diamonds + BEYOND:
+        return answer
+    return Refusal(best.rails, best.target, "no_such_line", NO_MARK)
+
+
+def in_the_way(layout: Layout, target: str | None = None) -> Ball | None:
+    """The ball nearest to the cue ball that blocks the straight line to the target, if any."""
+    goal = layout.require_target(target)
+    cx, cy = layout.metres(layout.cue)
+    gx, gy = layout.metres(goal)
+    away = math.hypot(gx - cx, gy - cy)
+    ux, uy = (gx - cx) / away, (gy - cy) / away
+    blockers = []
+    for ball in layout.object_balls():
+        x, y = layout.metres(ball)
+        ahead = (x - cx) * ux + (y - cy) * uy
+        aside = abs((x - cx) * uy - (y - cy) * ux)
+        if ball != goal and 0.0 < ahead < away and aside < 2 * layout.table.ball_radius:
+            blockers.append((ahead, ball))
+    return min(blockers, key=lambda pair: pair[0])[1] if blockers else None
+
+
+def _why(layout: Layout, aim: Aim, hit: float) -> str:
+    best = aim.best
+    if best.push:
+        return "frozen to the cue ball: a push, both go on together"
+    thin = best.fullness < FULL - abs(hit)
+    near = clearance(layout, best.shot, best.target)
+    if thin and near is not None and near[1] < ROOMY_M:
+        return f"only {best.fullness:.0%} full, past {spoken(near[0].id)}"
+    if thin:
+        return f"only {best.fullness:.0%} full"
+    if near is not None and near[1] < ROOMY_M:
+        return f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"
+    return "clear both ways"

@@ -1,0 +1,163 @@
+"""The aim of a kick over any rails: natural, then corrected, verified by playing it."""
+
+import math
+from collections.abc import Sequence
+from functools import partial
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.layout.model import Layout
+from fandle.core.lines.chain import add_chain
+from fandle.core.lines.marks import diamond_along, edge_mark, marks, over
+from fandle.core.lines.question import Question, ask, question_circle
+from fandle.core.lines.refusal import guarded, refuse
+from fandle.core.lines.solution import Aim, Cushion, Refusal, Solution
+from fandle.core.physics import search
+from fandle.core.physics.kick import sweep
+from fandle.core.shot.approach import Approach, approach, final_approach, pushes
+from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import Steps
+from fandle.core.table.rails import Rail
+
+SWEPT = 120  # directions played in one step
+NO_MARK = "the ball would run along the rail: there is no mark to aim at"
+
+
+def solve_kick(
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    stroke: Stroke,
+    target: str | None = None,
+    hit: float = 0.0,
+    with_chain: bool = True,
+) -> Aim | Refusal:
+    """The aims over `rails` that meet the target, or the reason why there is none.
+
+    rails: none is the straight shot; its mark is read at the rail behind the target.
+    hit: by how many ball diameters the line of travel passes right of the target's centre,
+    −1…1. Every direction between the ends of the first rail (or on to the target) is considered:
+    a coarse grid on the signed offset, refined near the target, bracketed, then played for real
+    with every ball on.
+    """
+    question = ask(layout, rails, target, hit)
+    first, last = question.span(stroke)
+    scene = question.scene(layout.table, stroke)
+    rows, count, best = search.solve(first, last, question.offset, scene, search.GRIDS[len(rails)])
+    answer = _answer(question, stroke, rows[:count], float(best))
+    return add_chain(layout, stroke, answer, hit) if with_chain and isinstance(answer, Aim) else answer
+
+
+def solve_all(
+    layout: Layout,
+    stroke: Stroke,
+    orders: Sequence[tuple[Rail, ...]],
+    target: str | None = None,
+    hit: float = 0.0,
+) -> Steps[dict[tuple[Rail, ...], Aim | Refusal]]:
+    """The same for many orders of rails at once, without chains, in steps: every direction is played once for all.
+
+    The circle of directions is swept with nothing on the bed; each order then takes from it the
+    offsets on its own last leg, and only where these come near the target is it searched.
+    """
+    questions = [ask(layout, rails, target, hit) for rails in orders]
+    answers: dict[tuple[Rail, ...], Aim | Refusal] = {}
+    if not questions:
+        return answers
+    most = max(len(rails) for rails in orders)
+    at = question_circle(questions[0], search.ROUND)
+    met = np.empty((at.size, most), dtype=np.int64)
+    offsets = np.empty((at.size, most + 1))
+    scene = questions[0].scene(layout.table, stroke)
+    for first in range(0, at.size, SWEPT):
+        part = slice(first, first + SWEPT)
+        sweep(at[part], scene, met[part], offsets[part])
+        yield
+    for question in questions:
+        n = len(question.rails)
+        mine = np.all(met[:, :n] == question.order, axis=1)
+        values = np.where(mine, offsets[:, n], np.nan)
+        solve = partial(_from_sweep, question, stroke, at, values)
+        answers[question.rails] = guarded(layout, question.rails, question.target, solve)
+        yield
+    return answers
+
+
+def _from_sweep(
+    question: Question, stroke: Stroke, at: NDArray[np.float64], values: NDArray[np.float64]
+) -> Aim | Refusal:
+    """One order of rails, from what the sweep saw of it."""
+    scene = question.scene(question.layout.table, stroke)
+    rows, count, best = search.solve_from(at, values, question.offset, scene, search.ROUND_FINE)
+    return _answer(question, stroke, rows[:count], float(best))
+
+
+def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best: float) -> Aim | Refusal:
+    """What the search found, widest window first; else why it found nothing."""
+    natural = question.geometric(question.layout.table.ball_radius)
+    mirror = question.geometric(0.0)
+    if natural is None or mirror is None:
+        return Refusal(question.rails, question.target, "no_such_line", f"no line {over(question.rails)} is that thin")
+    if not len(rows):
+        return refuse(question, stroke, natural if math.isnan(best) else best)
+    readable = [(row, read) for row in rows if (read := question.read_along(float(row[0]), natural)) is not None]
+    if not readable:
+        return Refusal(question.rails, question.target, "no_such_line", NO_MARK)
+    proved = [_solution(read, stroke, row, mirror, natural) for row, read in readable]
+    solutions = [solution for solution in proved if solution is not None]
+    if not solutions:
+        return refuse(question, stroke, natural if math.isnan(best) else best)
+    return Aim(tuple(sorted(solutions, key=lambda s: -s.window_mm)), ())
+
+
+def _solution(
+    question: Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float
+) -> Solution | None:
+    """A proved aim from the search's row; None where, played, it does not meet the target over the rails."""
+    layout, rail = question.layout, question.rail
+    table, start = layout.table, question.start
+    direction = float(row[0])
+    shot = approach(layout, stroke, direction)
+    if shot.rails != question.rails or shot.first_ball != question.target:
+        return None
+    (px, py), (ux, uy) = final_approach(shot, layout)
+    gx, gy = question.goal
+    offset = ux * (gy - py) - uy * (gx - px)
+    asked = question.offset
+    less, more = _window(question, direction, float(row[2]), float(row[3]))
+    return Solution(
+        rails=question.rails,
+        mark_rail=rail,
+        target=question.target,
+        mirror=marks(table, rail, start, mirror),
+        natural=marks(table, rail, start, natural),
+        corrected=marks(table, rail, start, direction),
+        direction=direction,
+        miss_mm=abs(offset - asked) * 1000,
+        fullness=1.0 - abs(offset) / (2 * table.ball_radius),
+        window_less_mm=less,
+        window_more_mm=more,
+        window_deg=math.degrees(float(row[3] - row[2])),
+        cushions=_cushions(shot),
+        shot=shot,
+        push=pushes(layout, shot),
+    )
+
+
+def _window(question: Question, direction: float, low: float, high: float) -> tuple[float, float]:
+    """How far the mark may be off either way, mm: at the first rail's nose, straight at the target."""
+    if question.rails:
+        table, rail, at = question.layout.table, question.rail, question.nose(direction)
+        scale = diamond_along(table, rail) * 1000
+        ends = sorted(edge_mark(table, rail, question.start, edge, at) for edge in (low, high))
+        return (at - ends[0]) * scale, (ends[1] - at) * scale
+    away = math.dist(question.start, question.goal) * 1000
+    return away * math.sin(direction - low), away * math.sin(high - direction)
+
+
+def _cushions(shot: Approach) -> tuple[Cushion, ...]:
+    return tuple(
+        Cushion(ev.rail, ev.rail.along(ev.x, ev.y), ev.in_deg, ev.out_deg)
+        for ev in shot.events
+        if ev.rail is not None and ev.in_deg is not None and ev.out_deg is not None
+    )

@@ -1,0 +1,74 @@
+"""Why there is no aim, in a player's words."""
+
+import logging
+import math
+from collections.abc import Callable
+
+from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import over
+from fandle.core.lines.question import Question
+from fandle.core.lines.solution import Aim, Refusal
+from fandle.core.shot.approach import approach, pushes
+from fandle.core.shot.path import into_pocket
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail, rails_name
+from fandle.core.words.balls import spoken
+
+LOG = logging.getLogger(__name__)
+FAILED = "this line could not be worked out; what went wrong is in the log"
+
+
+def guarded(layout: Layout, rails: tuple[Rail, ...], target: str, solve: Callable[[], Aim | Refusal]) -> Aim | Refusal:
+    """What `solve` says. A line that fails is logged and told as one that cannot be solved: the others stand."""
+    try:
+        return solve()
+    except BadInputError:
+        raise
+    except EngineError as fault:
+        return Refusal(rails, target, "no_such_line", str(fault))
+    except Exception:
+        LOG.exception("the line %s to %s fails on %r", rails_name(rails), target, layout)
+        return Refusal(rails, target, "no_such_line", FAILED)
+
+
+def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
+    """Why there is no aim, from playing the direction that comes nearest to one, else the natural."""
+    layout, way, asked = question.layout, over(question.rails), len(question.rails)
+    ball = spoken(question.target)
+
+    def refusal(code: str, reason: str) -> Refusal:
+        return Refusal(question.rails, question.target, code, reason)
+
+    shot = approach(layout, stroke, best)
+    met = len(shot.rails)
+    last = shot.events[-1]
+    if last.other is not None and pushes(layout, shot):
+        return refusal("blocked", f"{spoken(last.other)} is frozen to the cue ball: on this line it would be pushed")
+    if last.kind == "ball" and last.other == question.target and met < asked:
+        return refusal("blocked", f"{ball} itself is met before the {question.rails[met]} rail")
+    if last.kind == "ball" and last.other is not None and met <= asked:
+        return refusal("blocked", f"{spoken(last.other)} is {leg_name(question, met)}")
+    if last.pocket is not None and met < asked:
+        return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {question.rails[met]} rail")
+    if last.kind == "stop" and met <= asked:
+        gx, gy = question.goal
+        table = layout.table
+        left = math.hypot(last.x * table.diamond_x - gx, last.y * table.diamond_y - gy) - 2 * table.ball_radius
+        return refusal(
+            "short_of_speed",
+            f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",
+        )
+    return refusal("no_such_line", f"no line {way} reaches {ball}")
+
+
+def leg_name(question: Question, leg: int) -> str:
+    """A leg in words, 0 being the one before the first rail."""
+    rails = question.rails
+    if not rails:
+        return "on the way"
+    if leg == 0:
+        return "on the way in"
+    if leg == len(rails):
+        return "on the way out"
+    return f"between the {rails[leg - 1]} and the {rails[leg]} rail"

@@ -1,0 +1,57 @@
+"""M5, add and halve: numbers 0 to 40 along a short rail, aim at (from + to) ÷ 2 on the other one.
+
+`from` and `to` are where the way out and the way back cross the shooter's short rail. Common
+practice, no published source. Read at the nose from the shooter's end, sighted at the other.
+"""
+
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.base import Draft, RailNumber, View, figure, halved
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
+
+METHOD = "M5"
+TITLE = "Add and halve"
+ORDERS = ((Rail.FOOT,),)
+SPEED = 3.5  # m/s: softer it does not come back the length of the table straight
+LEAST = 0.2  # diamonds between the two: nearer there is nothing to halve
+NUMBERS = 10.0  # a diamond
+
+
+def count(view: View) -> Draft | str:
+    """Where the way out begins and the way back ends, added and halved."""
+    cue, target, ball = view.cue, view.target, spoken(view.target.id)
+    whole = 8.0
+    out, back = cue.x / whole, target.x / whole
+    # start = (y_c − m·out)/(1 − out), end = (y_t − m·back)/(1 − back), m = (start + end)/2
+    share = 1 + 0.5 * out / (1 - out) + 0.5 * back / (1 - back)
+    at = 0.5 * (cue.y / (1 - out) + target.y / (1 - back)) / share
+    start, end = (cue.y - at * out) / (1 - out), (target.y - at * back) / (1 - back)
+    if abs(end - start) < LEAST:
+        return f"{ball} lies straight behind the cue ball: nothing to add"
+    if not (-0.05 <= start <= 4.05 and -0.05 <= end <= 4.05):
+        worse = start if not 0 <= start <= 4 else end
+        return (
+            f"the way crosses the {view.name(Rail.HEAD)} rail at {figure(10 * worse, 0)}, outside its numbers 0 to 40"
+        )
+    start, end = min(max(start, 0.0), 4.0), min(max(end, 0.0), 4.0)
+    at = (start + end) / 2
+    a, b, mark = NUMBERS * start, NUMBERS * end, NUMBERS * at
+    numbers = [
+        RailNumber(Rail.HEAD, start, figure(a, 1), "cue"),
+        RailNumber(Rail.HEAD, end, figure(b, 1), "zero"),
+        RailNumber(Rail.FOOT, at, figure(mark, 1), "aim"),
+    ]
+    numbers += [RailNumber(Rail.FOOT, float(k), str(10 * k)) for k in range(5) if abs(k - at) > 0.3]
+    numbers += [
+        RailNumber(Rail.HEAD, float(k), str(10 * k)) for k in range(5) if min(abs(k - start), abs(k - end)) > 0.3
+    ]
+    both = round(a, 1) + round(b, 1)
+    steps = (f"{figure(a, 1)} + {figure(b, 1)} = {figure(both, 1)}", halved(both, 1))
+    say = (
+        f"The cue ball lies on a line from {figure(a, 1)}, the way back to {ball} ends at {figure(b, 1)}; half "
+        f"the sum, {figure(mark, 1)}, is the mark on the {view.name(Rail.FOOT)} rail."
+    )
+    adjust = "On a table that plays short aim one notch towards the target's number; softly it does not arrive."
+    return Draft(
+        at, "sight" if view.layout.table.has_diamonds else "nose", Stroke(SPEED), tuple(numbers), steps, say, adjust
+    )

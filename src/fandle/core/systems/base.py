@@ -1,0 +1,252 @@
+"""What every count has in common: its shape, and its view of the layout.
+
+A method is a module with METHOD, TITLE, ORDERS and `count`. It is written once, for the orders of rails
+in ORDERS and a target that lies further on; the layout is turned to that, and the answer turned back.
+"""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+
+from fandle.core.constants import FASTEST_MPS
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import Marks
+from fandle.core.lines.solution import ObjectContact
+from fandle.core.shot.approach import Approach
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.symmetry import ACROSS, Turn
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import speed_of
+
+ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
+ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
+SCAN = 60  # steps in which the track through the cue ball is looked for
+
+
+@dataclass(frozen=True)
+class RailNumber:
+    """A number written at a rail. role: "zero", "cue", "aim" or "scale"."""
+
+    rail: Rail
+    at: float
+    label: str
+    role: str = "scale"
+
+
+@dataclass(frozen=True)
+class Landing:
+    """Where a count's own aim lands. off: diamonds, long positive; off_balls: ball diameters.
+
+    met: which side of the ball it passes, as seen along the last leg, "left" or "right"; "full" within FULL.
+    """
+
+    off: float
+    off_balls: float
+    met: str
+
+    @property
+    def off_diamonds(self) -> float:
+        """Diamonds off, ≥ 0."""
+        return abs(self.off)
+
+    @property
+    def side(self) -> str:
+        """Short, long, or on."""
+        return "on" if abs(self.off) < ON else ("long" if self.off > 0 else "short")
+
+    @property
+    def where(self) -> str:
+        """As a player says it: "on", "0.29 long"."""
+        return "on" if self.side == "on" else f"{figure(self.off_diamonds)} {self.side}"
+
+
+@dataclass(frozen=True)
+class Draft:
+    """A count in the method's own frame: the mark along the first rail, and how it is to be played."""
+
+    at: float
+    frame: str
+    stroke: Stroke
+    numbers: tuple[RailNumber, ...]
+    steps: tuple[str, ...]
+    say: str
+    adjust: str
+
+
+@dataclass(frozen=True)
+class Count:
+    """A count that applies. say: the sum in words; adjust: what to change, and when; blocked: what lies in its way;
+    open: no other ball does.
+
+    Of a bank numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
+    """
+
+    method: str
+    title: str
+    rails: tuple[Rail, ...]
+    numbers: tuple[RailNumber, ...]
+    steps: tuple[str, ...]
+    say: str
+    adjust: str
+    frame: str
+    aim: Marks
+    direction: float
+    stroke: Stroke
+    lengths: float
+    lands: Landing
+    shot: Approach
+    blocked: str = ""
+    open: bool = True
+    pocket: str | None = None
+    potted: bool = False
+    contact: ObjectContact | None = None
+
+
+@dataclass(frozen=True)
+class NoCount:
+    """A count that does not apply here, and why."""
+
+    method: str
+    title: str
+    rails: tuple[Rail, ...]
+    reason: str
+
+
+@dataclass(frozen=True)
+class View:
+    """The layout as a method sees it: turned to its own order of rails, in diamonds."""
+
+    layout: Layout
+    rails: tuple[Rail, ...]
+    target: Ball
+    turn: Turn
+
+    @property
+    def rail(self) -> Rail:
+        """The first rail, where the mark is."""
+        return self.rails[0]
+
+    @property
+    def cue(self) -> Ball:
+        """The cue ball."""
+        return self.layout.cue
+
+    def name(self, rail: Rail) -> str:
+        """What a rail is called on the real table."""
+        return self.turn.rail(rail).value
+
+    def shown(self, rail: Rail, along: float) -> float:
+        """A mark along a rail as it is counted on the real table."""
+        return self.turn.at(rail, along)
+
+    def along(self, ball: Ball) -> float:
+        """Coordinate of a ball along the first rail."""
+        return self.rail.along(ball.x, ball.y)
+
+    def off(self, ball: Ball, rail: Rail | None = None) -> float:
+        """Distance of a ball's centre off a rail's nose, the first one's where none is named."""
+        rail = rail or self.rail
+        across = rail.across(ball.x, ball.y)
+        return rail.diamonds_across - across if rail.at_end else across
+
+    def mirror_mark(self, inset: float = 0.0) -> float:
+        """Where both angles are alike in a mirror `inset` diamonds inside the nose: similar triangles."""
+        here, there = self.off(self.cue) - inset, self.off(self.target) - inset
+        return self.along(self.cue) + (self.along(self.target) - self.along(self.cue)) * here / (here + there)
+
+    def lift(self, rail: Rail) -> float:
+        """How far the cue ball lies off a rail it could touch, diamonds: a ball on the rail stands on its number."""
+        return max(self.off(self.cue, rail) - self.ball_across(rail), 0.0)
+
+    def ball_across(self, rail: Rail) -> float:
+        """The ball's radius in diamonds square to a rail."""
+        table = self.layout.table
+        return table.ball_radius / (table.diamond_y if rail.is_long else table.diamond_x)
+
+    @cached_property
+    def radius(self) -> float:
+        """The ball's radius in diamonds square to the first rail."""
+        return self.ball_across(self.rail)
+
+    def angle(self, at: float) -> float:
+        """Degrees from the first rail at which the cue ball's line comes to a mark on its nose."""
+        table, rail = self.layout.table, self.rail
+        along, across = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
+        return math.degrees(math.atan2(self.off(self.cue) * across, abs(at - self.along(self.cue)) * along))
+
+    @property
+    def whole(self) -> float:
+        """Diamonds along the first rail."""
+        return float(self.rail.diamonds)
+
+    @property
+    def opposite(self) -> Rail:
+        """The rail on the shooter's side, where most counts start."""
+        return ACROSS[self.rail]
+
+    @cached_property
+    def sight(self) -> tuple[float, float]:
+        """How far the sights lie behind the noses, in diamonds along x and along y; nought without."""
+        table = self.layout.table
+        back = table.sight_setback or 0.0
+        return back / table.diamond_x, back / table.diamond_y
+
+
+def figure(value: float, digits: int = 2) -> str:
+    """A number as a player writes it: at most two decimals, a proper minus, no trailing noughts."""
+    text = f"{value:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{value:.0f}"
+    return ("0" if text in ("-0", "") else text).replace("-", "−")
+
+
+def paced(table: Table, lengths: float, side: float = 0.0) -> Stroke:
+    """A stroke of so many table lengths, no faster than a stroke can be: slow tables ask for more."""
+    return Stroke(min(speed_of(table, lengths), FASTEST_MPS), side)
+
+
+def halved(n: float, digits: int = 2) -> str:
+    """The step of a halving: of the number as it is written, so that it adds up on the page."""
+    written = round(n, digits)
+    return f"{figure(written, digits)} ÷ 2 = {figure(written / 2, digits + 1)}"
+
+
+def added(a: float, b: float, digits: int = 2) -> str:
+    """The step a + b: both a and the result as they are written, and the difference of the two."""
+    first, total = round(a, digits), round(a + b, digits)
+    sign = "+" if b >= 0 else "−"
+    return f"{figure(first, digits)} {sign} {figure(abs(total - first), digits)} = {figure(total, digits)}"
+
+
+def track_through(
+    ball: Ball,
+    start: Callable[[float], tuple[float, float]],
+    aim: Callable[[float], tuple[float, float]],
+    low: float,
+    high: float,
+) -> float | None:
+    """The number n in [low, high] whose line, from start(n) to aim(n), passes through the ball; None if none does."""
+
+    def beside(n: float) -> float:
+        (ax, ay), (bx, by) = start(n), aim(n)
+        return (bx - ax) * (ball.y - ay) - (by - ay) * (ball.x - ax)
+
+    step = (high - low) / SCAN
+    before = beside(low)
+    for i in range(SCAN):
+        a, b = low + i * step, low + (i + 1) * step
+        after = beside(b)
+        if before == 0.0:
+            return a
+        if before * after <= 0.0:
+            for _ in range(60):
+                mid = 0.5 * (a + b)
+                value = beside(mid)
+                if value * before > 0.0:
+                    a = mid
+                else:
+                    b = mid
+            return 0.5 * (a + b)
+        before = after
+    return None

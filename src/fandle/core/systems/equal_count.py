@@ -1,0 +1,64 @@
+"""M11, equal count: n diamonds from the target to the cue ball, shoot n on the short rail.
+
+Path: short rail → opposite long rail → target on the cue ball's own long rail. The short rail is
+numbered in half diamonds from the corner away from the cue ball's rail: 1, 2, 3 … 9. Target (t, 0), cue
+ball level with t + n: aim y = 4 − (n − 1)/2 at the sights; off the rail, the line is moved parallel to the
+ball. Core range t 0-3, n 3-6; about one tip of running side. Common practice, no published source.
+"""
+
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, added, figure
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
+
+METHOD = "M11"
+TITLE = "Equal count"
+ORDERS = ((Rail.FOOT, Rail.FAR),)
+SPEED = 3.0  # m/s
+RUNNING = -0.27  # radii: left off foot towards far
+CLOSE, LESS = 1.0, 0.2  # diamonds from the short rail nearer than which it takes less side, radii a diamond
+LEAST, MOST = 1.0, 9.0
+
+
+def scale(at: float) -> list[RailNumber]:
+    """The short rail's numbers in half diamonds, but for those that would lie on the mark at `at`."""
+    places = [(4.0 - (k - 1) / 2, str(k)) for k in range(1, 10)]
+    return [RailNumber(Rail.FOOT, place, label) for place, label in places if abs(place - at) > 0.3]
+
+
+def count(view: View) -> Draft | str:
+    """The number counted, shot on the short rail."""
+    cue, target, ball = view.cue, view.target, spoken(view.target.id)
+    table = view.layout.table
+    if not table.has_diamonds:
+        return "the table has no sights to read the number at"
+    if view.off(target, Rail.NEAR) > ON_RAIL:
+        return f"{ball} must lie on the {view.name(Rail.NEAR)} rail or within an inch of it, to be the zero"
+    n = cue.x - target.x
+    if not LEAST <= n <= MOST:
+        return f"the count from {ball} to the cue ball is {figure(n)}: it works from {figure(LEAST)} to {figure(MOST)}"
+    mark = 4.0 - (n - 1) / 2
+    lift = view.lift(Rail.NEAR)
+    at = mark + lift
+    shot_number = n - 2 * lift
+    foot = view.name(Rail.FOOT)
+    numbers = [
+        RailNumber(Rail.NEAR, target.x, "0", "zero"),
+        RailNumber(Rail.NEAR, cue.x, figure(n), "cue"),
+        RailNumber(Rail.FOOT, at, figure(shot_number), "aim"),
+    ]
+    numbers += [RailNumber(Rail.NEAR, target.x + k, str(k)) for k in range(1, 9) if target.x + k < cue.x - 0.3]
+    numbers += scale(at)
+    steps = [f"{figure(n)} from {ball} to the cue ball = {figure(n)}"]
+    say = (
+        f"Count from {ball} along the {view.name(Rail.NEAR)} rail to the cue ball: {figure(n)}. The {foot} rail "
+        f"counts in half diamonds, 1 in the corner with the {view.name(Rail.FAR)} rail: sight its {figure(n)}."
+    )
+    if lift > 0.005:
+        steps.append(f"moved {figure(lift)} parallel: {added(n, -2 * lift)}")
+        say += f" The cue ball lies {figure(lift)} off the rail: move the line parallel to it."
+    adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
+    side = RUNNING + LESS * max(CLOSE - (8.0 - cue.x), 0.0)
+    if side != RUNNING:
+        adjust = "So close to the short rail take less side than the usual tip, or it comes short."
+    return Draft(at, "sight", Stroke(SPEED, side), tuple(numbers), tuple(steps), say, adjust)

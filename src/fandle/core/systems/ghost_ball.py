@@ -1,0 +1,100 @@
+"""M8, ghost ball and span: the mirror image found by hand, with fingers or cue.
+
+Span the distance from the ghost ball's centre to the rail's edge, square to it; carry the same span beyond
+the edge; sight from there to the cue ball and remember the mark the line crosses. The mirror lies in
+the nose, so the hit is a little short. Common practice, no published source.
+"""
+
+import math
+from dataclasses import dataclass
+
+from fandle.core.lines.marks import inches
+from fandle.core.systems.base import Draft, RailNumber, View, figure, paced
+from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, sight
+from fandle.core.systems.hands import span as span_of
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
+
+METHOD = "M8"
+TITLE = "Ghost ball and span"
+ORDERS = ((Rail.FAR,), (Rail.FOOT,))
+LENGTHS = 2.75
+HAND_M = 0.2  # between finger and thumb
+ARM_M = 0.6  # a longer span is taken with the cue
+
+
+@dataclass(frozen=True)
+class Held:
+    """The ghost ball's centre (diamonds), its distance from the rail's edge (m), and what that is held with."""
+
+    ghost: Point
+    span: float
+    hand: str
+
+
+def held(view: View, at: float) -> Held:
+    """What the fingers hold for the mark at `at`: the ghost ball lies two radii short of the target on the last leg."""
+    table, rail, target = view.layout.table, view.rail, view.target
+    along_m, across_m = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
+    run_x, run_y = (view.along(target) - at) * along_m, view.off(target) * across_m
+    back = 2 * table.ball_radius / math.hypot(run_x, run_y)
+    span_m = run_y * (1 - back)
+    hand = "the cue shaft, square to the rail,"
+    if span_m < ARM_M:
+        hand = "finger and thumb" if span_m < HAND_M else "both hands"
+    off = view.off(target) * (1 - back)
+    edge = rail.diamonds_across - off if rail.at_end else off
+    return Held(rail.point(view.along(target) - run_x * back / along_m, edge), span_m, hand)
+
+
+def count(view: View) -> Draft | str:
+    """The span to carry over the rail, and the mark to remember."""
+    target, rail, ball, table = view.target, view.rail, spoken(view.target.id), view.layout.table
+    at = view.mirror_mark()
+    grip = held(view, at)
+    span, hand = grip.span, grip.hand
+    mark = figure(view.shown(rail, at))
+    numbers = (
+        RailNumber(rail, view.along(target), inches(span), "zero"),
+        RailNumber(rail, at, mark, "aim"),
+    )
+    steps = (f"span {span * 1000:.0f} mm ({inches(span)})", f"mark = {mark}")
+    say = (
+        f"Set {hand} to {span * 1000:.0f} mm ({inches(span)}): from the ghost ball's centre before {ball} square to "
+        f"the edge of the {view.name(rail)} rail. Carry that span beyond the edge, sight back to the cue ball, "
+        f"and remember the mark {mark} the line crosses."
+    )
+    adjust = "The image in the edge is a ball too far away, so the hit comes a little short: thicker than it looks."
+    return Draft(at, "nose", paced(table, LENGTHS), numbers, steps, say, adjust)
+
+
+def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
+    """The span set before the rail, carried over it, sighted from and remembered."""
+    rail, ball, first = view.rail, spoken(view.target.id), view.name(view.rail)
+    grip = held(view, draft.at)
+    place = rail.along(*grip.ghost)
+    off = rail.diamonds_across - rail.across(*grip.ghost) if rail.at_end else rail.across(*grip.ghost)
+    edge, image, cue = on(view, place), on(view, place, off), (view.cue.x, view.cue.y)
+    told = f"{grip.span * 1000:.0f} mm, {inches(grip.span)}"
+    return (
+        HandStep(
+            f"Think of the cue ball where it must be when it meets {ball}.", "that ghost ball", (ghost(grip.ghost),)
+        ),
+        HandStep(
+            f"Set {grip.hand} from its centre straight to the edge of the {first} rail: {told}.",
+            "the span",
+            (span_of(grip.ghost, edge),),
+        ),
+        HandStep(
+            "Carry the same span beyond the edge, still square to it.",
+            "the far end",
+            (span_of(edge, image), finger(image)),
+        ),
+        HandStep(
+            f"Sight from there to the cue ball: the line crosses the edge of the {first} rail.",
+            "",
+            (sight(image, cue), finger(on(view, draft.at))),
+        ),
+        remember(view, draft.at),
+    )

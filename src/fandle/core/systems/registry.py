@@ -1,0 +1,228 @@
+"""All systems by their M-number, and the best rails for each."""
+
+import itertools
+import logging
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from functools import lru_cache
+from types import ModuleType
+
+from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.steps import Steps
+from fandle.core.steps import finish as finish_steps
+from fandle.core.systems import (
+    add_and_halve,
+    angles_backwards,
+    corner_numbers,
+    doubling,
+    equal_angles,
+    equal_count,
+    equal_count_further,
+    from_object_ball,
+    ghost_ball,
+    half_shift,
+    halving,
+    midpoint,
+    natural_escape,
+    product,
+    projected_angles,
+    reference_lines,
+    round_the_table,
+    tens,
+    wall_spot,
+)
+from fandle.core.systems.banks import bank_count
+from fandle.core.systems.base import Count, Draft, NoCount, View
+from fandle.core.systems.hands import HandStep, turned
+from fandle.core.systems.played import blocker, finish
+from fandle.core.systems.symmetry import Turn, turn_to
+from fandle.core.table.rails import Rail, rails_name
+
+LOG = logging.getLogger(__name__)
+FAILED = "this count could not be worked out; what went wrong is in the log"
+_IN_ORDER = (
+    equal_angles, doubling, halving, tens, add_and_halve, projected_angles, half_shift, ghost_ball, from_object_ball,
+    midpoint, equal_count, angles_backwards, natural_escape, corner_numbers, wall_spot, reference_lines,
+    equal_count_further, product, round_the_table,
+)  # fmt: skip
+METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _IN_ORDER}
+PAGES: dict[str, str] = {name: module.__name__.rpartition(".")[2] for name, module in METHODS.items()}  # by file name
+TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
+TURNS = [Turn(ends, sides) for ends, sides in itertools.product((False, True), repeat=2)]
+
+
+@lru_cache
+def orders_of(method: str) -> tuple[tuple[Rail, ...], ...]:
+    """Every order of rails a method counts over."""
+    found = {tuple(turn.rail(rail) for rail in order): None for order in METHODS[method].ORDERS for turn in TURNS}
+    return tuple(found)
+
+
+def schools_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
+    """The methods that count a kick, or a bank, over this order of rails."""
+    if kind == "bank":
+        return [halving.METHOD] if len(rails) == 1 else []
+    return [name for name in METHODS if rails in orders_of(name)]
+
+
+def known(method: str) -> str:
+    """A method's name as it is written; BadInputError for one nobody knows."""
+    if method.upper() not in METHODS:
+        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+    return method.upper()
+
+
+def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
+    """One method over one order of rails."""
+    name, layout = known(method), layout.settled()
+    ball = layout.require_target(target)
+    found = _tried(name, layout, rails, ball, beside=True)
+    return _looked_at(layout, found, ball) if isinstance(found, Count) else found
+
+
+def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
+    """One method over one order of rails, its landing only: for many layouts at once."""
+    settled = layout.settled()
+    return _tried(known(method), settled, rails, settled.require_target(target))
+
+
+def best_count(method: str, layout: Layout, target: str | None = None, beside: bool = True) -> Count | NoCount:
+    """One method over the rails it lands best on, ways that are open before ways that are not.
+
+    beside: where it counts over none, offer neighbours of marks that a jaw spoils.
+    """
+    name, layout = known(method), layout.settled()
+    ball = layout.require_target(target)
+    tried = [_tried(name, layout, rails, ball) for rails in orders_of(name)]
+    good = sorted((c for c in tried if isinstance(c, Count)), key=_landing)
+    if good:
+        looked = (_looked_at(layout, c, ball) for c in good)
+        first = next(looked)
+        return first if first.open else next((c for c in looked if c.open), first)
+    if beside:
+        tried = [_tried(name, layout, rails, ball, beside) for rails in orders_of(name)]
+    reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
+    return NoCount(name, TITLES[name], (), reasons)
+
+
+def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[Count]:
+    """The best count's school over all other rails it counts over: open ways first, then by landing."""
+    settled = layout.settled()
+    ball = settled.require_target(target)
+    tried = [_tried(best.method, settled, rails, ball) for rails in orders_of(best.method) if rails != best.rails]
+    looked = [_looked_at(settled, c, ball) for c in tried if isinstance(c, Count)]
+    return sorted(looked, key=lambda c: (not c.open, _landing(c)))
+
+
+def _landing(found: Count | NoCount) -> float:
+    """What counts are ranked by: ball widths off the target; those that do not apply come last."""
+    return found.lands.off_balls if isinstance(found, Count) else math.inf
+
+
+def _view(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> View | None:
+    """The layout turned to the method; None where it does not count over these rails."""
+    for wanted in METHODS[name].ORDERS:
+        turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
+        if turn is not None:
+            there = turn.layout(layout)
+            return View(there, wanted, there.ball(ball.id), turn)
+    return None
+
+
+def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
+    """A method over one order of rails, played. One that fails is logged and does not count: the others stand."""
+    try:
+        return _played(name, layout, rails, ball, beside)
+    except EngineError as fault:
+        return NoCount(name, TITLES[name], rails, str(fault))
+    except Exception:
+        LOG.exception("%s over %s to %s fails on %r", name, rails_name(rails), ball.id, layout)
+        return NoCount(name, TITLES[name], rails, FAILED)
+
+
+def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool) -> Count | NoCount:
+    module, view = METHODS[name], _view(name, layout, rails, ball)
+    if view is not None:
+        draft = module.count(view)
+        if isinstance(draft, str):
+            return NoCount(name, module.TITLE, rails, draft)
+        return finish(layout, view, draft, name, module.TITLE, beside)
+    lengths = sorted({len(order) for order in module.ORDERS})
+    ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in lengths)
+    if len(rails) in lengths:
+        ways = "; ".join(rails_name(order) for order in orders_of(name))
+    return NoCount(name, module.TITLE, rails, f"it counts over {ways}, not over {rails_name(rails)}")
+
+
+def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[HandStep, ...]:
+    """How a count is measured with hands and cue; () where its school does not measure."""
+    module, layout = METHODS[found.method], layout.settled()
+    measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
+    view = None if measure is None else _view(found.method, layout, found.rails, layout.require_target(target))
+    draft = "" if view is None else module.count(view)
+    if measure is None or view is None or isinstance(draft, str):
+        return ()
+    return turned(view, measure(view, draft))
+
+
+def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
+    """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
+    tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
+    adjust = found.adjust if tell is None else tell(layout, found, ball)
+    blocked, is_open = blocker(layout, found, ball.id)
+    return replace(found, adjust=adjust, blocked=blocked, open=is_open)
+
+
+def counted(
+    method: str,
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
+) -> Count | NoCount:
+    """One method for a kick or a bank, over `rails` or over whichever it lands best on."""
+    name = known(method)
+    if kind == "bank" and name == halving.METHOD:
+        return bank_count(layout, rails, target, pocket)
+    if kind == "bank":
+        return NoCount(
+            name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {halving.METHOD}'s pairs"
+        )
+    if kind != "kick":
+        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind")
+    if pocket is not None:
+        raise BadInputError("a kick has no pocket: leave --pocket out, or use --kind bank", "pocket")
+    return best_count(method, layout, target) if rails is None else count(method, layout, rails, target)
+
+
+def all_counts(
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
+) -> list[Count | NoCount]:
+    """Every method, those that land nearest to the target first, those that do not apply last."""
+    return finish_steps(count_steps(layout, rails, target, kind, pocket))
+
+
+def count_steps(
+    layout: Layout,
+    rails: tuple[Rail, ...] | None = None,
+    target: str | None = None,
+    kind: str = "kick",
+    pocket: str | None = None,
+) -> Steps[list[Count | NoCount]]:
+    """`all_counts` in steps."""
+    found: list[Count | NoCount] = []
+    for name in METHODS:
+        if kind == "kick" and pocket is None and rails is None:
+            found.append(best_count(name, layout, target, beside=False))
+        else:
+            found.append(counted(name, layout, rails, target, kind, pocket))
+        yield
+    return sorted(found, key=_landing)

@@ -1,0 +1,1 @@
+"""A table: its numbers, its pockets and rails, how fast it plays."""

@@ -1,0 +1,1 @@
+"""How a table answers."""

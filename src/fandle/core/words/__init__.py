@@ -1,0 +1,1 @@
+"""Words and figures as players say them."""
