@@ -14,7 +14,7 @@ import numpy as np
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.physics import bed, moving, rack
+from fandle.core.physics import bed, moving, rack, slots
 from fandle.core.physics import engine as e
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
@@ -72,7 +72,7 @@ def by_integrator() -> np.ndarray:
     """The same shot by scipy: force laws integrated, rails as its events, our cushion. Place at the end."""
     from scipy.integrate import solve_ivp  # here, so that the workers do not carry it
 
-    mu_s, mu_r, r = P[bed.MU_S] * GRAVITY, P[bed.MU_R] * GRAVITY, P[bed.RADIUS]
+    mu_s, mu_r, r = P[slots.MU_S] * GRAVITY, P[slots.MU_R] * GRAVITY, P[slots.RADIUS]
 
     def slide(_: float, s: np.ndarray) -> list[float]:
         ux, uy = s[2] - s[5], s[3] + s[4]
@@ -104,7 +104,7 @@ def by_integrator() -> np.ndarray:
             events=[*walls, rolls] if sliding else walls,
         )  # fmt: skip
         state = done.y[:, -1]
-        wz = math.copysign(max(abs(wz) - P[bed.DECAY] * done.t[-1], 0.0), wz)
+        wz = math.copysign(max(abs(wz) - P[slots.DECAY] * done.t[-1], 0.0), wz)
         rail = next((k for k in range(4) if len(done.t_events[k])), None)
         if rail is None:
             state[4:6] = -state[3], state[2]

@@ -18,7 +18,8 @@ from fandle.core.layout.games import id_order
 from fandle.core.layout.model import MOST_BALLS, Layout
 from fandle.core.shot.cue import HOUSE, IDEAL, SLIM
 from fandle.core.shot.stroke import Stroke
-from fandle.core.table.model import LIMITS, POCKET_LIMITS, Table
+from fandle.core.table.model import Table
+from fandle.core.table.parameters import POCKETS, TABLE
 from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, usual_game
@@ -130,16 +131,14 @@ def table(rng: random.Random) -> Table | BadInputError:
     base = rng.choice(list(STANDARDS.values()))
     values: dict[str, Any] = {"name": "made"}
     kept = rng.choice((0.0, KEPT, 0.9))
-    for name, (low, high, _) in LIMITS.items():
+    for name, known in TABLE.items():
         if getattr(base, name) is not None and rng.random() >= kept:
-            values[name] = _within(rng, low, high)
+            values[name] = _within(rng, known.low, known.high)
     for pair in (("width", "length"), ("nose_height", "ball_radius")):
         _suit(rng, base, values, *pair)
     pockets = base.pockets
     if pockets is not None:
-        inside = {
-            name: _within(rng, low, high) for name, (low, high, _) in POCKET_LIMITS.items() if rng.random() >= kept
-        }
+        inside = {name: _within(rng, known.low, known.high) for name, known in POCKETS.items() if rng.random() >= kept}
         pockets = replace(pockets, **inside) if inside else pockets
         if rng.random() < 0.5:  # mouths that a ball goes through
             width = values.get("ball_radius", base.ball_radius) * 2
@@ -162,4 +161,4 @@ def _suit(rng: random.Random, base: Table, values: dict[str, Any], name: str, by
     other = values.get(by, getattr(base, by))
     if rng.random() < 0.9:
         share = rng.uniform(0.4, 0.6) * other if name == "width" else rng.uniform(1.0, 1.5) * other
-        values[name] = min(max(share, LIMITS[name][0]), LIMITS[name][1])
+        values[name] = min(max(share, TABLE[name].low), TABLE[name].high)

@@ -6,8 +6,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.physics import bed
 from fandle.core.physics import engine as e
+from fandle.core.physics import slots
 from fandle.core.physics.strike import strike
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_table
@@ -46,7 +46,7 @@ def run(
     """Strike a ball at `start` (diamonds) along `direction` (rad), without jaws."""
     p = table.params().copy()
     if steps is not None:
-        p[bed.STEPS] = steps
+        p[slots.STEPS] = steps
     events = np.zeros((e.MOST_EVENTS, e.EVENT_WIDTH))
     pieces = np.zeros((e.MOST_PIECES, e.PIECE_WIDTH))
     state = strike(direction, speed, side, up, elevation, math.inf)

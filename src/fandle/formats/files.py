@@ -1,18 +1,20 @@
 """Files: a table, a layout, strokes one a line."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import asdict
-from typing import Any, Literal
+from dataclasses import MISSING, asdict
+from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field, create_model
 
-from fandle.core import constants as k
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.physics.cloth import GRAVITY
 from fandle.core.shot.cue import find_cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
+from fandle.core.table.parameter import Parameter
+from fandle.core.table.parameters import POCKETS, TABLE
 from fandle.core.table.pocket import Pockets
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
@@ -21,50 +23,36 @@ from fandle.formats.base import Number, Strict, read_json, validated
 LAYOUT_FORMAT = "fandle-layout/1"
 
 
-class PocketsFile(Strict):
+def _fields(registry: Mapping[str, Parameter]) -> dict[str, Any]:
+    """The numbers of a registry as a file has them: required, unless the registry has a default."""
+    return {
+        name: (Number | None if known.optional else Number, ... if known.default is MISSING else known.default)
+        for name, known in registry.items()
+    }
+
+
+_PocketNumbers = create_model("_PocketNumbers", __base__=Strict, **_fields(POCKETS))
+_TableNumbers = create_model("_TableNumbers", __base__=Strict, **_fields(TABLE))
+
+
+class PocketsFile(_PocketNumbers):  # type: ignore[valid-type, misc]  # made from the registry
     """Pocket mouths and facings: metres and degrees."""
 
-    corner_mouth: Number
-    side_mouth: Number
-    corner_cut_deg: Number
-    side_cut_deg: Number
-    corner_shelf: Number
-    side_shelf: Number
-    corner_point_radius: Number = k.POOL_POINT_RADIUS_M
-    side_point_radius: Number = k.POOL_POINT_RADIUS_M
+
+def _as_everywhere(value: float | None) -> float | None:
+    if value is not None and value != GRAVITY:
+        raise ValueError(f"{value:g} is not what it is on any table, {GRAVITY:g}: leave it out")
+    return value
 
 
-class TableFile(Strict):
-    """A whole table, every number the engine uses, SI; marks in diamonds."""
+class TableFile(_TableNumbers):  # type: ignore[valid-type, misc]  # made from the registry
+    """A whole table, every number the engine uses, SI; marks in diamonds. gravity: read in older files, not kept."""
 
     name: str = Field(min_length=1, max_length=60)
     standard: str
-    length: Number
-    width: Number
-    ball_radius: Number
-    ball_mass: Number
-    nose_height: Number
-    sight_setback: Number | None
-    rail_width: Number
-    cushion_restitution: Number
-    cushion_friction: Number
-    cushion_compression: Number
-    cloth_sliding: Number
-    cloth_rolling: Number
-    spin_decay: Number
-    ball_restitution: Number
-    ball_friction_floor: Number = k.BALL_FRICTION_FLOOR
-    ball_friction_rise: Number = k.BALL_FRICTION_RISE
-    ball_friction_fall: Number = k.BALL_FRICTION_FALL
-    ball_stiffness: Number = k.POOL_BALL_STIFFNESS
-    gravity: Number
     pockets: PocketsFile | None
-    head_string: Number | None
     spots: dict[str, tuple[Number, Number]]
-    cue_ball_mass: Number | None = None
-    cushion_grip: Number = k.CUSHION_GRIP
-    cushion_loss: Number = k.CUSHION_LOSS
-    d_radius: Number | None = None
+    gravity: Annotated[Number | None, AfterValidator(_as_everywhere)] = None
 
 
 class BallFile(Strict):
@@ -107,10 +95,9 @@ def table_of(file: str | TableFile, known: Callable[[str], Table] = standard_tab
     if isinstance(file, str):
         return known(file)
     standard_table(file.standard)
-    values: dict[str, Any] = {name: getattr(file, name) for name in TableFile.model_fields}
-    if file.pockets is not None:
-        values["pockets"] = Pockets(**file.pockets.model_dump())
-    values["spots"] = dict(file.spots)
+    values = file.model_dump(exclude={"gravity"})
+    if values["pockets"] is not None:
+        values["pockets"] = Pockets(**values["pockets"])
     return Table(**values)
 
 
@@ -118,7 +105,7 @@ def table_json(table: Table) -> dict[str, Any]:
     """A table as a table object, every number in it."""
     data = asdict(table)
     data["spots"] = {name: list(spot) for name, spot in table.spots.items()}
-    return data
+    return {"name": data.pop("name"), "standard": data.pop("standard"), **data}
 
 
 def table_of_json(data: Any) -> Table:

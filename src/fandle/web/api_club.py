@@ -11,8 +11,8 @@ from fandle.core.errors import BadInputError
 from fandle.core.shot.cue import own_cue
 from fandle.core.steps import at_once
 from fandle.core.table.condition import condition_of, conditioned
+from fandle.core.table.figures import shown, with_shown
 from fandle.core.table.model import Table, renamed
-from fandle.core.table.parameters import shown, with_shown
 from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.response import check_playable
 from fandle.formats.base import Number

@@ -8,8 +8,8 @@ from fastapi.responses import HTMLResponse
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.shot.cue import CUE_LIMITS, CUES, Cue
 from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of
+from fandle.core.table.figures import FIGURES, shown
 from fandle.core.table.model import Table
-from fandle.core.table.parameters import FIELDS, shown
 from fandle.core.table.standards import LABELS, STANDARDS
 from fandle.store import club
 from fandle.store.backup import last_backup
@@ -44,8 +44,8 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "made_from": LABELS[chosen.standard],
         "groups": _groups(chosen),
         "condition": condition_of(chosen),
-        "cloths": {name: cloth.says for name, cloth in CLOTHS.items()},
-        "rubbers": {name: rubber.says for name, rubber in RUBBERS.items()},
+        "cloths": CLOTHS,
+        "rubbers": RUBBERS,
         "preview": look,
         "play": play_href(chosen),
         "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
@@ -115,21 +115,22 @@ def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
     """The table's numbers by group, as the form shows them."""
     values = shown(table)
     groups: dict[str, list[dict[str, Any]]] = {}
-    for field in FIELDS:
-        if field.name not in values:
+    for figure in FIGURES:
+        how = figure.how
+        if figure.name not in values:
             continue
-        low, high = field.limits
+        low, high = figure.limits
         row = {
-            "name": field.name,
-            "label": field.label,
-            "unit": field.unit,
-            "value": f"{values[field.name]:.{field.places}f}",
+            "name": figure.name,
+            "label": how.label,
+            "unit": how.unit,
+            "value": f"{values[figure.name]:.{how.places}f}",
             "low": f"{low:g}",
             "high": f"{high:g}",
-            "step": f"{10**-field.places:g}",
-            "says": field.says,
+            "step": f"{10**-how.places:g}",
+            "says": how.says,
         }
-        groups.setdefault(field.group, []).append(row)
+        groups.setdefault(how.group, []).append(row)
     return list(groups.items())
 
 

@@ -16,7 +16,7 @@ from fandle.core.lines.kick import solve_all, solve_kick
 from fandle.core.lines.mirror import natural_direction, turns
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.physics import engine as e
-from fandle.core.physics.bed import STEPS
+from fandle.core.physics.slots import STEPS
 from fandle.core.physics.strike import strike
 from fandle.core.shot.approach import approach, final_approach
 from fandle.core.shot.play import play

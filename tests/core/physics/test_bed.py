@@ -10,7 +10,7 @@ from shapely import LineString, Point, Polygon, unary_union
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.physics import bed
+from fandle.core.physics import bed, slots
 from fandle.core.physics import engine as e
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
@@ -152,8 +152,8 @@ def test_contact_numbers_fit_the_pockets() -> None:
     p = POOL.params()
     for k, mouth in enumerate(mouths(POOL)):
         assert bed.pocket_near(*mouth.fall, p) == k
-        at = bed.SCALARS + bed.POCKET * k
+        at = slots.SCALARS + slots.POCKET * k
         assert p[at : at + 4] == pytest.approx([*mouth.fall, *mouth.axis])
     assert bed.in_mouth(bed.NEAR, POOL.length / 2, R, p)
     assert not bed.in_mouth(bed.NEAR, POOL.length / 4, R, p)
-    assert p.size == bed.SIZE
+    assert p.size == slots.SIZE

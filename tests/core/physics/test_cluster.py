@@ -10,8 +10,8 @@ from scipy.integrate import solve_ivp
 from tests.core.crowd import PERFECT, R, random_places, triangle
 
 from fandle.core.physics import cluster
-from fandle.core.physics.bed import STIFF
 from fandle.core.physics.collision import collide
+from fandle.core.physics.slots import STIFF
 from fandle.core.table.model import Table
 
 D = 2 * R

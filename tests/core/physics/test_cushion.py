@@ -15,7 +15,7 @@ from fandle.core import constants
 from fandle.core.physics.cushion import bounce
 from fandle.core.physics.give import give_way
 from fandle.core.physics.jit import kernel
-from fandle.core.table.model import LIMITS
+from fandle.core.table.parameters import TABLE
 
 S, E, MU_W, MU_S = 0.27, 0.85, 0.20, 0.20
 STEPS = constants.IMPULSE_STEPS
@@ -148,7 +148,7 @@ def _any_impacts(rng: np.random.Generator, count: int) -> Array:
     """Balls with any motion into any rubber the limits allow, the limits themselves often."""
 
     def within(name: str) -> Array:
-        low, high, _ = LIMITS[name]
+        low, high = TABLE[name].low, TABLE[name].high
         return np.where(rng.random(count) < 0.2, rng.choice([low, high], count), rng.uniform(low, high, count))
 
     speed = 12 * rng.random(count) ** rng.choice([1, 3])

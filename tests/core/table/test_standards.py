@@ -22,8 +22,8 @@ from fandle.core.shot.cue import own_cue
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, condition_of, conditioned
+from fandle.core.table.figures import FIGURES, shown, with_shown
 from fandle.core.table.model import Table
-from fandle.core.table.parameters import FIELDS, shown, with_shown
 from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of, speed_of
@@ -314,11 +314,11 @@ def test_figures_as_shown_go_there_and_back(name: str) -> None:
     changed = with_shown(table, {"cushion_compression": 2.5, "ball_radius": 60.0, "cloth_sliding": 0.21})
     assert (changed.cushion_compression, changed.ball_radius, changed.cloth_sliding) == (0.0025, 0.03, 0.21)
     assert changed.width == table.width
-    for field in FIELDS:
-        value = field.shown(table)
-        low, high = field.limits
+    for figure in FIGURES:
+        value = figure.of(table)
+        low, high = figure.limits
         assert value is None or low <= value <= high
-        assert field.says.endswith(".")
+        assert figure.how.says.endswith(".")
     with pytest.raises(BadInputError, match=r"rubber, give: 9 is outside 0 to 6 mm per m/s"):
         with_shown(table, {"cushion_compression": 9.0})
     with pytest.raises(BadInputError, match="this table has no number 'colour'"):

@@ -2,7 +2,6 @@
 
 import math
 
-from fandle.core.physics.bed import BALL_REST, LIGHT
 from fandle.core.physics.cloth import advance
 from fandle.core.physics.collision import collide
 from fandle.core.physics.engine import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EV_STOP, HIT_BALL, STOPPED, run
@@ -12,6 +11,7 @@ from fandle.core.physics.moving import ON
 from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT
 from fandle.core.physics.rack import play_until
 from fandle.core.physics.scene import Scene
+from fandle.core.physics.slots import BALL_REST, LIGHT
 from fandle.core.physics.strike import strike
 
 

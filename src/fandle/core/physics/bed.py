@@ -1,7 +1,6 @@
 """What a ball can run into that does not move: rails, jaws, fall lines. First contact, exact.
 
-Parameters travel as one float array: `PARAMS` names its first places, then six pockets follow,
-`POCKET` numbers each (fall line and axis, rounding, two jaws), in the order of `core.pocket`.
+The table's numbers travel as one array, see `slots`.
 
 Contacts are numbered: 0-3 the rails, then four a pocket (point, point, facing, facing), then
 the fall lines; ENTERS is no contact but the moment a centre passes a nose line in a mouth.
@@ -14,20 +13,38 @@ from fandle.core.physics.cloth import reach_line
 from fandle.core.physics.cushion import bounce
 from fandle.core.physics.give import give_way
 from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.slots import (
+    ALONG_X,
+    ALONG_Y,
+    AXIS_X,
+    AXIS_Y,
+    CENTRE_X,
+    CENTRE_Y,
+    CORNER,
+    FALL_X,
+    FALL_Y,
+    GIVE,
+    GRIP,
+    JAW_AT,
+    LENGTH,
+    LOSS,
+    MU_S,
+    MU_W,
+    NORMAL_X,
+    NORMAL_Y,
+    POCKET,
+    POCKETED,
+    POINT_RADIUS,
+    RADIUS,
+    REST,
+    SIDE,
+    SIN_T,
+    START_X,
+    START_Y,
+    STEPS,
+    WIDTH,
+)
 from fandle.core.physics.touch import first_touch
-
-PARAMS = (
-    "length", "width", "radius", "cloth_sliding", "cloth_rolling", "spin_decay_w",
-    "cushion_restitution", "cushion_friction", "sin_theta", "corner_straight", "side_straight", "impulse_steps",
-    "ball_restitution", "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
-    "ball_stiffness_per_mass", "pocketed", "cue_lightness", "give", "grip", "loss",
-)  # fmt: skip
-(LENGTH, WIDTH, RADIUS, MU_S, MU_R, DECAY, REST, MU_W, SIN_T, CORNER, SIDE, STEPS,
- BALL_REST, MU_FLOOR, MU_RISE, MU_FALL, STIFF, POCKETED, LIGHT, GIVE, GRIP, LOSS) = range(22)  # fmt: skip
-SCALARS = len(PARAMS)
-POCKET = 21  # numbers a pocket: fall point, axis, point radius, then twice centre, start, along, normal
-JAW_AT = (5, 13)
-SIZE = SCALARS + 6 * POCKET
 
 NEAR, FAR, HEAD, FOOT = range(4)
 NOTHING = -1
@@ -113,29 +130,29 @@ def _first_jaw(
 ) -> tuple[float, int]:
     """First contact with the jaws and the fall line of the pocket the centre is in."""
     pocket = pocket_near(x, y, p)
-    at = SCALARS + POCKET * pocket
-    ux, uy = p[at + 2], p[at + 3]
+    at = POCKET * pocket
+    ux, uy = p[at + AXIS_X], p[at + AXIS_Y]
     first, what = math.inf, NOTHING
-    t = reach_line((p[at] - x) * ux + (p[at + 1] - y) * uy, vx * ux + vy * uy, ax * ux + ay * uy, longest)
+    t = reach_line((p[at + FALL_X] - x) * ux + (p[at + FALL_Y] - y) * uy, vx * ux + vy * uy, ax * ux + ay * uy, longest)
     if t < math.inf:
         first, what = t, FIRST_FALL + pocket
         longest = t
-    reach = p[RADIUS] + p[at + 4]
+    reach = p[RADIUS] + p[at + POINT_RADIUS]
     for side in range(2):
         j = at + JAW_AT[side]
         point = FIRST_JAW + 4 * pocket + side
         if held != point:
-            t = first_touch(x - p[j], y - p[j + 1], vx, vy, ax, ay, reach, longest)
+            t = first_touch(x - p[j + CENTRE_X], y - p[j + CENTRE_Y], vx, vy, ax, ay, reach, longest)
             if t < first:
                 first, what, longest = t, point, t
         facing = point + 2
         if held != facing:
-            nx, ny = p[j + 6], p[j + 7]
-            gap = (p[j + 2] - x) * nx + (p[j + 3] - y) * ny - p[RADIUS]
+            nx, ny = p[j + NORMAL_X], p[j + NORMAL_Y]
+            gap = (p[j + START_X] - x) * nx + (p[j + START_Y] - y) * ny - p[RADIUS]
             t = reach_line(gap, vx * nx + vy * ny, ax * nx + ay * ny, longest)
             if t < first:
-                hx, hy = x + t * (vx + 0.5 * ax * t) - p[j + 2], y + t * (vy + 0.5 * ay * t) - p[j + 3]
-                if hx * p[j + 4] + hy * p[j + 5] >= 0.0:
+                hx, hy = x + t * (vx + 0.5 * ax * t) - p[j + START_X], y + t * (vy + 0.5 * ay * t) - p[j + START_Y]
+                if hx * p[j + ALONG_X] + hy * p[j + ALONG_Y] >= 0.0:
                     first, what, longest = t, facing, t
     return first, what
 
@@ -204,10 +221,10 @@ def into(what: int, x: float, y: float, p: Floats) -> tuple[float, float]:
     if what < FIRST_JAW:
         return outward(what)
     pocket, part = (what - FIRST_JAW) // 4, (what - FIRST_JAW) % 4
-    j = SCALARS + POCKET * pocket + JAW_AT[part % 2]
+    j = POCKET * pocket + JAW_AT[part % 2]
     if part >= 2:
-        return p[j + 6], p[j + 7]
-    dx, dy = p[j] - x, p[j + 1] - y
+        return p[j + NORMAL_X], p[j + NORMAL_Y]
+    dx, dy = p[j + CENTRE_X] - x, p[j + CENTRE_Y] - y
     size = math.sqrt(dx * dx + dy * dy)
     return dx / size, dy / size
 

@@ -11,9 +11,9 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import LIGHT, MU_FALL, MU_FLOOR, MU_RISE, RADIUS, STIFF
 from fandle.core.physics.collision import VX, VY, WX, WZ, X, Y, closing, friction_impulse, push_apart, slip_between
 from fandle.core.physics.jit import Floats, Ints, kernel
+from fandle.core.physics.slots import LIGHT, MU_FALL, MU_FLOOR, MU_RISE, RADIUS, STIFF
 
 NEAR_M = 2e-5  # a gap this small closes while a blow lasts (a hard one dents 0.3 mm deep)
 STEPS = 48  # a blow between two lone balls

@@ -10,8 +10,8 @@ Jackson & Parkin, Sports Engineering 17 (2014) 227-237, without their friction a
 
 import math
 
-from fandle.core.physics.bed import MU_FALL, MU_FLOOR, MU_RISE
 from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.slots import MU_FALL, MU_FLOOR, MU_RISE
 
 # columns of a ball's state here: x, y, vx, vy, wx, wy, wz
 X, Y, VX, VY, WX, WY, WZ = range(7)

@@ -7,25 +7,11 @@ they return says how it ended.
 
 import math
 
-from fandle.core.physics.bed import (
-    DECAY,
-    ENTERS,
-    FIRST_FALL,
-    FIRST_JAW,
-    GIVE,
-    MU_R,
-    MU_S,
-    NOTHING,
-    RADIUS,
-    first_fixed,
-    into,
-    placed,
-    press,
-    rebound,
-)
+from fandle.core.physics.bed import ENTERS, FIRST_FALL, FIRST_JAW, NOTHING, first_fixed, into, placed, press, rebound
 from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
 from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.slots import DECAY, GIVE, MU_R, MU_S, RADIUS
 from fandle.core.physics.touch import first_touch
 
 # how a run ended

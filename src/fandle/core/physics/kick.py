@@ -2,11 +2,11 @@
 
 import math
 
-from fandle.core.physics.bed import RADIUS
 from fandle.core.physics.engine import EV_RAIL, HIT_BALL, HIT_JAW, POTTED, STOPPED, run
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.outcomes import BACKSTOP, BLOCKED, HIT, JAW, OFF_RAIL, PAST, SHORT
 from fandle.core.physics.scene import Scene
+from fandle.core.physics.slots import RADIUS
 from fandle.core.physics.strike import strike
 from fandle.core.physics.touch import first_touch, nearest_time
 

@@ -2,27 +2,13 @@
 
 import math
 
-from fandle.core.physics.bed import (
-    DECAY,
-    ENTERS,
-    FIRST_FALL,
-    FIRST_JAW,
-    GIVE,
-    MU_R,
-    MU_S,
-    NOTHING,
-    RADIUS,
-    first_fixed,
-    into,
-    placed,
-    press,
-    rebound,
-)
+from fandle.core.physics.bed import ENTERS, FIRST_FALL, FIRST_JAW, NOTHING, first_fixed, into, placed, press, rebound
 from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
 from fandle.core.physics.collision import VX, VY, WX, WY, WZ, X, Y
 from fandle.core.physics.engine import EV_JAW, EV_POCKET, EV_RAIL, leaves, write_event, write_piece
 from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.slots import DECAY, GIVE, MU_R, MU_S, RADIUS
 from fandle.core.physics.touch import first_touch
 
 # columns of a ball: x, y, vx, vy, wx, wy, wz, then since when, its acceleration, its phase, how

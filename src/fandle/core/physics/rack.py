@@ -10,7 +10,7 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import BALL_REST, LIGHT, MU_R, MU_S, NOTHING, RADIUS
+from fandle.core.physics.bed import NOTHING
 from fandle.core.physics.cloth import RESTING, SLIDING, phase
 from fandle.core.physics.cluster import (
     NEAR_M,
@@ -47,6 +47,7 @@ from fandle.core.physics.moving import (
     release,
     touch,
 )
+from fandle.core.physics.slots import BALL_REST, LIGHT, MU_R, MU_S, RADIUS
 
 MOST_EVENTS = 6000
 MOST_PIECES = 12000

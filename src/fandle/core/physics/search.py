@@ -4,11 +4,11 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import RADIUS
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.judge import measure, outcome
 from fandle.core.physics.outcomes import BACKSTOP, HIT, PAST
 from fandle.core.physics.scene import Scene
+from fandle.core.physics.slots import RADIUS
 
 # columns of a solution: direction, offset of the target (m), lowest and highest direction that hit
 SOLUTION_WIDTH = 4

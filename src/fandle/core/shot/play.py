@@ -9,7 +9,7 @@ from fandle.core.errors import EngineError
 from fandle.core.layout.model import Layout
 from fandle.core.physics import engine as e
 from fandle.core.physics import moving, rack
-from fandle.core.physics.bed import STEPS
+from fandle.core.physics.slots import STEPS
 from fandle.core.physics.strike import strike
 from fandle.core.shot.approach import BROKEN, Approach, finite_direction
 from fandle.core.shot.path import Event, Piece, event_of, pieces_of

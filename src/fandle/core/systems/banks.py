@@ -106,7 +106,8 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
     steps, say = _told(view, mouth, n, shift, cut)
     blocked = _blocker(layout, stroke, line, ball.id)
     return Count(
-        halving.METHOD, halving.TITLE, rails, halving.numbers_of(view, zero, way, n, shift, at), steps, say, _adjust(shift), halving.FRAME,
+        halving.METHOD, halving.TITLE, rails, halving.numbers_of(view, zero, way, n, shift, at), steps, say,
+        _adjust(shift), halving.FRAME,
         marks(table, rail, start, direction), line, stroke, lengths_of(table, stroke.speed), lands, run,
         blocked=blocked, open=not blocked, pocket=mouth.name, potted=potted,
         contact=ObjectContact(cut, (ghost[0] / table.diamond_x, ghost[1] / table.diamond_y)),

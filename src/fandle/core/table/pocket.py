@@ -4,26 +4,18 @@ import math
 from dataclasses import dataclass
 from typing import Protocol
 
+from fandle.core.table.parameters import PocketNumbers
 from fandle.core.table.rails import Rail
 
 Point = tuple[float, float]
 
 
 @dataclass(frozen=True)
-class Pockets:
+class Pockets(PocketNumbers):
     """Mouths between the cushion points, cut angles of the facings, shelves, roundings (m, degrees).
 
     A mouth is measured where nose line and facing would meet; the point itself is rounded.
     """
-
-    corner_mouth: float
-    side_mouth: float
-    corner_cut_deg: float
-    side_cut_deg: float
-    corner_shelf: float
-    side_shelf: float
-    corner_point_radius: float
-    side_point_radius: float
 
     @property
     def corner_gap(self) -> float:

@@ -5,18 +5,11 @@ from functools import lru_cache
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
-from fandle.core.physics.cloth import GRAVITY
 from fandle.core.table.model import Table
+from fandle.core.table.parameters import CONDITION
 from fandle.core.table.pocket import Pockets, Point
 
 DEFAULT = "pool-9ft"
-
-# The numbers that say in which condition a table is, as against what it is. Compression and what goes
-# with it are not among them: they are a link of the chain of their own.
-CONDITION = (
-    "cushion_restitution", "cushion_friction", "cloth_sliding", "cloth_rolling", "spin_decay",
-    "ball_restitution", "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
-)  # fmt: skip
 
 _POOL_SPOTS: dict[str, Point] = {"head": (2.0, 2.0), "centre": (4.0, 2.0), "foot": (6.0, 2.0)}
 _POOL_POCKETS = Pockets(
@@ -63,7 +56,6 @@ def _pool(name: str, length: float, width: float) -> Table:
         ball_friction_rise=k.BALL_FRICTION_RISE,
         ball_friction_fall=k.BALL_FRICTION_FALL,
         ball_stiffness=k.POOL_BALL_STIFFNESS,
-        gravity=GRAVITY,
         pockets=_POOL_POCKETS,
         head_string=2.0,
         spots=_POOL_SPOTS,
@@ -146,7 +138,10 @@ def standard_table(name: str) -> Table:
 
 @lru_cache(maxsize=256)
 def standard_twin(table: Table) -> Table:
-    """A table's make, and the give of its cushions, in the condition of the standard table it derives from."""
+    """A table's make, and the give of its cushions, in the condition of the standard table it derives from.
+
+    Compression and what goes with it are no condition: they are a link of the chain of their own.
+    """
     norm = standard_table(table.standard)
     return replace(table, **{name: getattr(norm, name) for name in CONDITION})
 

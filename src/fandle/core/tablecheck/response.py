@@ -12,6 +12,7 @@ from fandle.core.shot.path import Event
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
 from fandle.core.table.model import Table
+from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import speed_of
 from fandle.core.table.standards import standard_twin, usual_game
@@ -19,10 +20,7 @@ from fandle.core.table.standards import standard_twin, usual_game
 START, AIM = (1.0, 1.0), 3.0  # the plain one-rail shot of a table check: far 3, back to (5, 1)
 ANGLE_RAD = math.pi / 4  # from the rail
 LEAST, MOST, STEP = 1.0, 5.0, 0.25  # table lengths
-SUSPECTS = (
-    "cloth_rolling", "cloth_sliding", "cushion_restitution", "cushion_friction", "cushion_compression",
-    "cushion_grip", "cushion_loss", "nose_height", "ball_radius", "length",
-)  # fmt: skip
+SUSPECTS = [name for name, known in reversed(TABLE.items()) if known.slot is not None]  # cloth and rubber first
 
 
 @dataclass(frozen=True)
