@@ -27,12 +27,12 @@ def cases() -> list[tuple[float, float, float, float, float]]:
 def main() -> None:
     """Print median, 99 % and worst error for some numbers of steps."""
     balls = cases()
-    truth = [cushion.bounce(*ball, *TABLE, 800) for ball in balls]
+    truth = [cushion.bounce(cushion.Impact(*ball), cushion.Rubber(*TABLE, 800.0)) for ball in balls]
     print(f"{'steps':>6}{'median':>12}{'99 %':>12}{'worst':>12}   diamonds, {BEYOND_M:g} m beyond the rail")
     for steps in (4, 6, 8, 12, 24):
         errors = []
         for ball, right in zip(balls, truth, strict=True):
-            got = cushion.bounce(*ball, *TABLE, steps)
+            got = cushion.bounce(cushion.Impact(*ball), cushion.Rubber(*TABLE, float(steps)))
             turned = math.atan2(-got[1], got[0]) - math.atan2(-right[1], right[0])
             errors.append(abs(turned) * BEYOND_M / DIAMOND_M)
         errors.sort()

@@ -18,6 +18,9 @@ from fandle.core.physics import bed, moving, rack, slots
 from fandle.core.physics import engine as e
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.single import roll
+from fandle.core.physics.state import EVENT, Motion, Tape
 from fandle.core.physics.strike import strike
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
@@ -28,28 +31,26 @@ P = TABLE.params()
 START = np.array([0.2, 0.1, 2.8, 2.6, -2.6, 2.8, 2.0])  # rolling, with side; m, m/s
 RAILS = 4  # three rebounds, stopped at the fourth rail
 NONE = np.empty((0, 2))
-EVENTS, PIECES = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
+TAPE = blank_tape(e.MOST_EVENTS, e.MOST_PIECES)
 COUNTS = (1, 2, 4, 8, 16, 22)
 
 
 @kernel
-def shots(start: Floats, p: Floats, none: Floats, events: Floats, pieces: Floats, n: int) -> int:
+def shots(start: Floats, p: Floats, none: Floats, tape: Tape, n: int) -> int:
     """The three-rail shot n times."""
     done = 0
     for _ in range(n):
-        code, met, _ = e.run(
-            start[0], start[1], start[2], start[3], start[4], start[5], start[6],
-            p, none, 0, False, RAILS, events, pieces,
-        )  # fmt: skip
+        ball = Motion(start[0], start[1], start[2], start[3], start[4], start[5], start[6])
+        code, met, _ = e.run(ball, p, none, e.Until(0, False, RAILS), tape)
         done += met + code
     return done
 
 
 @kernel
-def crowd(state: Floats, scratch: Floats, p: Floats, events: Floats, pieces: Floats) -> int:
+def crowd(state: Floats, scratch: Floats, p: Floats, tape: Tape) -> int:
     """All balls from the same start again."""
     scratch[:] = state
-    return rack.play_all(scratch, p, events, pieces)[1]
+    return rack.play_all(scratch, p, tape.events, tape.pieces)[1]
 
 
 def c_twin() -> tuple[Callable[[int], None], float]:
@@ -63,8 +64,8 @@ def c_twin() -> tuple[Callable[[int], None], float]:
     given = [a.ctypes.data_as(doubles) for a in (start, params)]
     met = out.ctypes.data_as(doubles)
     twin.play_many(*given, RAILS, met, ctypes.c_long(1))
-    shots(START, P, NONE, EVENTS, PIECES, 1)
-    apart = float(np.abs(out[:RAILS, :2] - EVENTS[:RAILS, 3:5]).max())
+    shots(START, P, NONE, TAPE, 1)
+    apart = float(np.abs(out[:RAILS, :2] - TAPE.events[:RAILS, [EVENT.x, EVENT.y]]).max())
     return lambda n: twin.play_many(*given, RAILS, met, ctypes.c_long(n)), apart
 
 
@@ -113,17 +114,18 @@ def by_integrator() -> np.ndarray:
         if met == RAILS:
             return state[:2]
         nx, ny = bed.outward(rail)
-        state[2], state[3], state[4], state[5], wz, _, _ = bed.rebound(nx, ny, *state[2:], wz, P)
+        after, _, _ = bed.rebound(nx, ny, Motion(*state, wz), P)
+        state[2:], wz = after[2:6], after.wz
         state[:2] += np.array([-nx, -ny]) * 1e-12  # off the wall, so that its event can rise again
 
 
 def two_threads(n: int) -> Callable[[int], Any]:
     """n shots in each of so many threads, each with room of its own."""
-    rooms = [(np.empty_like(EVENTS), np.empty_like(PIECES)) for _ in range(2)]
+    rooms = [blank_tape(e.MOST_EVENTS, e.MOST_PIECES) for _ in range(2)]
     pool = ThreadPoolExecutor(2)
 
     def go(threads: int) -> None:
-        jobs = [pool.submit(shots, START, P, NONE, *rooms[k], n) for k in range(threads)]
+        jobs = [pool.submit(shots, START, P, NONE, rooms[k], n) for k in range(threads)]
         for job in jobs:
             job.result()
 
@@ -154,12 +156,12 @@ def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
         state[:, :2], state[:, moving.ON] = places, 1.0
         state[0, 2:7] = strike(rng.uniform(0, 6.28), *Stroke(4.0).array())
         made.append(state)
-    events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
+    tape = blank_tape(rack.MOST_EVENTS, rack.MOST_PIECES)
     scratch = np.empty_like(made[0])
 
     def go() -> None:
         for state in made:
-            crowd(state, scratch, P, events, pieces)
+            crowd(state, scratch, P, tape)
 
     return go
 
@@ -177,11 +179,11 @@ def works() -> dict[str, Callable[[], Any]]:
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
     layout, stroke = Layout(TABLE, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
-    start, firm = START.tolist(), Stroke(3.0)
+    firm = Stroke(3.0)
     banked = Layout(TABLE, "nine-ball", (Ball("cue", 3.0, 2.5), Ball("7", 5.0, 1.2), Ball("2", 1.0, 3.0)), "7")
     state, rack_of_fifteen, hard = State(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
     return {
-        "three-rail shot": lambda: e.run(*start, P, NONE, 0, False, RAILS, EVENTS, PIECES),
+        "three-rail shot": lambda: roll(START, P, NONE, 0, False, RAILS, *TAPE),
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
         "whole answer to a drag": lambda: (finish(answer(state)), count("M2", layout, (Rail.FAR,))),
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],

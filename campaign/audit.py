@@ -8,10 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.layout.model import Layout
-from fandle.core.physics import engine as e
 from fandle.core.physics import moving, rack
 from fandle.core.physics.cloth import ROLLING, SLIDING, SUNK
-from fandle.core.physics.strike import strike
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.slots import DECAY
+from fandle.core.physics.state import EV_BALL, EV_POCKET, EVENT, PIECE
+from fandle.core.physics.strike import strike_by
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import mouths
@@ -36,14 +38,14 @@ def raw(places: Array, start: tuple[float, ...], table: Table = POOL) -> Raw:
     """Play balls at `places` (m), the first of them set going with (vx, vy, wx, wy, wz)."""
     state = np.zeros((len(places), moving.BALL_WIDTH))
     state[:, :2], state[:, moving.ON], state[0, 2:7] = places, 1.0, start
-    events, pieces = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
-    code, n_ev, n_pc = rack.play_all(state, table.params(), events, pieces)
-    return Raw(code, events[:n_ev].copy(), pieces[:n_pc].copy(), state, np.array(places))
+    tape = blank_tape(rack.MOST_EVENTS, rack.MOST_PIECES)
+    code, n_ev, n_pc = rack.play_all(state, table.params(), *tape)
+    return Raw(code, tape.events[:n_ev].copy(), tape.pieces[:n_pc].copy(), state, np.array(places))
 
 
 def struck(stroke: Stroke, direction: float) -> tuple[float, ...]:
     """The cue ball's motion just after the stroke."""
-    return strike(direction, *stroke.array())
+    return strike_by(direction, stroke.array())
 
 
 def at_end(pieces: Array, decay_w: float) -> tuple[Array, Array]:
@@ -51,11 +53,11 @@ def at_end(pieces: Array, decay_w: float) -> tuple[Array, Array]:
     t, a = pieces[:, 1:2], pieces[:, 6:8]
     v = pieces[:, 4:6] + a * t
     w = pieces[:, 11:14].copy()
-    sliding = pieces[:, 8] == SLIDING
+    sliding = pieces[:, PIECE.kind] == SLIDING
     w[:, 0] = np.where(sliding, w[:, 0] + 2.5 * a[:, 1] * t[:, 0], -v[:, 1])
     w[:, 1] = np.where(sliding, w[:, 1] - 2.5 * a[:, 0] * t[:, 0], v[:, 0])
     w[:, 2] = np.sign(w[:, 2]) * np.maximum(np.abs(w[:, 2]) - decay_w * t[:, 0], 0.0)
-    assert np.all((pieces[:, 8] == SLIDING) | (pieces[:, 8] == ROLLING))
+    assert np.all((pieces[:, PIECE.kind] == SLIDING) | (pieces[:, PIECE.kind] == ROLLING))
     return v, w
 
 
@@ -73,48 +75,48 @@ def rises(played: Raw, table: Table = POOL) -> float:
     Inside rubber that gives a ball's energy is not its own: it counts as rebounding at once. Shots in
     which a ball is met while it is in there are left out.
     """
-    inside = played.pieces[:, 8] == SUNK
+    inside = played.pieces[:, PIECE.kind] == SUNK
     pieces, sunk = played.pieces[~inside], played.pieces[inside]
     if not len(pieces):
         return 0.0
-    begins = pieces[:, 0].copy()
-    blows = played.events[played.events[:, 0] == e.EV_BALL, 1]
+    begins = pieces[:, PIECE.t].copy()
+    blows = played.events[played.events[:, EVENT.kind] == EV_BALL, 1]
     for q in sunk:
         if len(blows) and np.abs(blows - q[0] - q[1]).min() < 1e-9:
             return 0.0
-        after = np.flatnonzero((pieces[:, 10] == q[10]) & (pieces[:, 0] >= q[0] + q[1] - 1e-12))
+        after = np.flatnonzero((pieces[:, PIECE.ball] == q[10]) & (pieces[:, PIECE.t] >= q[0] + q[1] - 1e-12))
         if len(after):
             begins[after[0]] = q[0]
-    decay_w = table.params()[5]
+    decay_w = table.params()[DECAY]
     started = energy(pieces[:, 4:6], pieces[:, 11:14])
     v, w = at_end(pieces, decay_w)
-    until = pieces[:, 0] + pieces[:, 1]
+    until = pieces[:, PIECE.t] + pieces[:, PIECE.lasts]
     last = np.full(len(played.places), -1)
     worst = 0.0
     for t in np.unique(begins):
         rows = np.flatnonzero(begins == t)
         change = started[rows].sum()
-        for ball in pieces[rows, 10].astype(int):
+        for ball in pieces[rows, PIECE.ball].astype(int):
             k = last[ball]
             if k >= 0:
                 spin = max(abs(w[k, 2]) - decay_w * (t - until[k]), 0.0)
                 change -= float(energy(v[k : k + 1], np.array([[w[k, 0], w[k, 1], spin]]))[0])
         if t > 0.0:
             worst = max(worst, float(change))
-        last[pieces[rows, 10].astype(int)] = rows
+        last[pieces[rows, PIECE.ball].astype(int)] = rows
     return worst / float(started.max())
 
 
 def gaps(played: Raw, table: Table = POOL) -> tuple[float, float]:
     """(least gap between two balls, least gap to a nose line beside it), over all events, metres."""
-    times = np.unique([0.0, *played.events[:, 1]])
+    times = np.unique([0.0, *played.events[:, EVENT.t]])
     where = np.tile(played.places, (len(times), 1, 1))
     on = np.ones(where.shape[:2], dtype=bool)
     for q in played.pieces:
         later, ball = times >= q[0], int(q[10])
         t = np.minimum(times[later] - q[0], q[1])[:, None]
         where[later, ball] = q[2:4] + t * (q[4:6] + 0.5 * t * q[6:8])
-    for row in played.events[played.events[:, 0] == e.EV_POCKET]:
+    for row in played.events[played.events[:, EVENT.kind] == EV_POCKET]:
         on[times >= row[1], int(row[9])] = False
     apart = where[:, :, None] - where[:, None]
     r, length, width = table.ball_radius, table.length, table.width

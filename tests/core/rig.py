@@ -8,6 +8,9 @@ from numpy.typing import NDArray
 
 from fandle.core.physics import engine as e
 from fandle.core.physics import slots
+from fandle.core.physics.cushion import Impact, Rubber, bounce
+from fandle.core.physics.give import Dent, give_way
+from fandle.core.physics.state import EV_RAIL, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Motion, Tape
 from fandle.core.physics.strike import strike
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_table
@@ -28,8 +31,8 @@ class Run:
 
     def rails(self) -> list[tuple[int, float, float]]:
         """(rail, x, y) of every rail met, in diamonds."""
-        rows = self.events[self.events[:, 0] == e.EV_RAIL]
-        return [(int(r[2]), r[3] / POOL.diamond_x, r[4] / POOL.diamond_y) for r in rows]
+        rows = self.events[self.events[:, EVENT.kind] == EV_RAIL]
+        return [(int(r[EVENT.which]), r[EVENT.x] / POOL.diamond_x, r[EVENT.y] / POOL.diamond_y) for r in rows]
 
 
 def run(
@@ -47,11 +50,12 @@ def run(
     p = table.params().copy()
     if steps is not None:
         p[slots.STEPS] = steps
-    events = np.zeros((e.MOST_EVENTS, e.EVENT_WIDTH))
-    pieces = np.zeros((e.MOST_PIECES, e.PIECE_WIDTH))
-    state = strike(direction, speed, side, up, elevation, math.inf)
+    events = np.zeros((e.MOST_EVENTS, EVENT_WIDTH))
+    pieces = np.zeros((e.MOST_PIECES, PIECE_WIDTH))
+    off = strike(direction, speed, side, up, elevation, math.inf)
     x, y = start[0] * table.diamond_x, start[1] * table.diamond_y
-    code, n_ev, n_pc = e.run(x, y, *state, p, NO_BALLS, 0, False, most_rails, events, pieces)
+    tape = Tape(events, pieces)
+    code, n_ev, n_pc = e.run(Motion(x, y, *off), p, NO_BALLS, e.Until(0, False, most_rails), tape)
     return Run(code, events[:n_ev].copy(), pieces[:n_pc].copy())
 
 
@@ -70,11 +74,12 @@ def return_x(played: Run, leg: int, y: float, table: Table = POOL) -> float:
     """x in diamonds at which a leg crosses the line y (diamonds), found on the pieces themselves."""
     goal = y * table.diamond_y
     for q in played.pieces:
-        if q[9] != leg:
+        if q[PIECE.leg] != leg:
             continue
-        for t in np.roots([0.5 * q[7], q[5], q[3] - goal]):
-            if abs(t.imag) < 1e-12 and -1e-12 <= t.real <= q[1] + 1e-12:
-                return float((q[2] + q[4] * t.real + 0.5 * q[6] * t.real**2) / table.diamond_x)
+        for t in np.roots([0.5 * q[PIECE.ay], q[PIECE.vy], q[PIECE.y] - goal]):
+            if abs(t.imag) < 1e-12 and -1e-12 <= t.real <= q[PIECE.lasts] + 1e-12:
+                along = q[PIECE.x] + q[PIECE.vx] * t.real + 0.5 * q[PIECE.ax] * t.real**2
+                return float(along / table.diamond_x)
     return math.nan
 
 
@@ -83,3 +88,14 @@ def one_rail(speed: float, frame: str = "nose", table: Table = POOL, **stroke: f
     start = (1.0, 1.0)
     played = run(start, towards(start, 3.0, line_of(frame), table), speed, table=table, **stroke)
     return return_x(played, 1, 1.0, table)
+
+
+def bounced(*numbers: float) -> tuple[float, ...]:
+    """`cushion.bounce` of a row of numbers: (vt, vn, wt, wn, wz), then those of the rubber."""
+    return bounce(Impact(*numbers[:5]), Rubber(*numbers[5:]))
+
+
+def sunk(*numbers: float) -> tuple[float, ...]:
+    """`give.give_way` of a row: the ball's five, its radius, those of the rubber, then give, grip and loss."""
+    radius, *dent = numbers[5], *numbers[11:]
+    return give_way(Impact(*numbers[:5]), Rubber(*numbers[6:11]), Dent(radius, *dent))

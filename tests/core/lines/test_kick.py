@@ -17,6 +17,7 @@ from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import diamond_along, marks
 from fandle.core.lines.solution import LINKS, Aim, Refusal
 from fandle.core.physics.judge import outcome
+from fandle.core.physics.outcomes import HIT
 from fandle.core.physics.scene import scene_of
 from fandle.core.shot.approach import approach, final_approach
 from fandle.core.shot.cue import find_cue
@@ -67,7 +68,7 @@ def test_refusals_are_true(pool: Table) -> None:
         for rail in Rail:
             scene = scene_of(origin, stroke.array(), pool.params(), layout.obstacles(), 0, np.array([rail.number]))
             answer = solve_kick(layout, (rail,), stroke, with_chain=False)
-            found = any(outcome(2 * math.pi * i / SWEEP, 0, scene) < 1000 for i in range(SWEEP))
+            found = any(outcome(2 * math.pi * i / SWEEP, 0, scene).what == HIT for i in range(SWEEP))
             if isinstance(answer, Aim):
                 wide = math.radians(360 / SWEEP) < math.radians(answer.best.window_deg)
                 agrees = found or (not wide and hits(layout, rail, stroke, answer.best.direction))

@@ -4,7 +4,6 @@ import itertools
 import math
 import random
 
-import numpy as np
 import pytest
 from tests.conftest import make
 from tests.core.lines.test_kick import random_layout, random_stroke
@@ -16,7 +15,9 @@ from fandle.core.lines.kick import solve_all, solve_kick
 from fandle.core.lines.mirror import natural_direction, turns
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.physics import engine as e
+from fandle.core.physics.scene import blank_tape
 from fandle.core.physics.slots import STEPS
+from fandle.core.physics.state import EV_RAIL, EVENT, PIECE, Motion
 from fandle.core.physics.strike import strike
 from fandle.core.shot.approach import approach, final_approach
 from fandle.core.shot.play import play
@@ -35,13 +36,14 @@ def swept(layout: Layout, stroke: Stroke) -> set[tuple[Rail, ...]]:
     p, balls, s = layout.table.params(), layout.obstacles(), stroke.array()
     x, y = layout.metres(layout.cue)
     target = layout.index(layout.require_target().id)
-    events, pieces = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
+    tape = blank_tape(e.MOST_EVENTS, e.MOST_PIECES)
+    events = tape.events
     found = set()
     for i in range(SWEEP):
-        start = strike(2 * math.pi * i / SWEEP, *s)
-        code, n, _ = e.run(x, y, *start, p, balls, 0, True, 5, events, pieces)
-        if code == e.HIT_BALL and int(events[n - 1, 2]) == target:
-            rails = tuple(RAILS[int(row[2])] for row in events[: n - 1] if row[0] == e.EV_RAIL)
+        start = Motion(x, y, *strike(2 * math.pi * i / SWEEP, *s))
+        code, n, _ = e.run(start, p, balls, e.Until(0, True, 5), tape)
+        if code == e.HIT_BALL and int(events[n - 1, EVENT.which]) == target:
+            rails = tuple(RAILS[int(row[EVENT.which])] for row in events[: n - 1] if row[EVENT.kind] == EV_RAIL)
             if 1 <= len(rails) <= 3:
                 found.add(rails)
     return found
@@ -109,11 +111,13 @@ def _first_contact(layout: Layout, stroke: Stroke, direction: float) -> tuple[tu
     table = layout.table
     p = table.params().copy()
     p[STEPS] *= 2
-    events, pieces = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH)), np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
+    tape = blank_tape(e.MOST_EVENTS, e.MOST_PIECES)
+    pieces = tape.pieces
     x, y = layout.metres(layout.cue)
-    code, _, n = e.run(x, y, *strike(direction, *stroke.array()), p, layout.obstacles(), 0, True, 9, events, pieces)
+    start = Motion(x, y, *strike(direction, *stroke.array()))
+    code, _, n = e.run(start, p, layout.obstacles(), e.Until(0, True, 9), tape)
     assert code == e.HIT_BALL
-    q, t = pieces[n - 1], pieces[n - 1, 1]
+    q, t = pieces[n - 1], pieces[n - 1, PIECE.lasts]
     vx, vy = q[4] + q[6] * t, q[5] + q[7] * t
     speed = math.hypot(vx, vy)
     place = (q[2] + t * (q[4] + q[6] * t / 2), q[3] + t * (q[5] + q[7] * t / 2))

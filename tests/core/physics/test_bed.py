@@ -11,7 +11,7 @@ from shapely import LineString, Point, Polygon, unary_union
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.physics import bed, slots
-from fandle.core.physics import engine as e
+from fandle.core.physics.state import EV_JAW, EV_POCKET, EV_RAIL, EVENT
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.pocket import POCKET_NAMES, mouths, noses
@@ -51,7 +51,7 @@ def distances(played: Raw) -> tuple[float, float]:
         track = q[2:4] + t * (q[4:6] + 0.5 * t * q[6:8])
         least = min(least, *(RUBBER.distance(Point(*xy)) for xy in track))
     for row in played.events:
-        if row[0] in (e.EV_JAW, e.EV_RAIL):
+        if row[0] in (EV_JAW, EV_RAIL):
             worst = max(worst, abs(RUBBER.distance(Point(*row[3:5])) - R))
     return least, worst
 
@@ -77,8 +77,8 @@ def test_jaws_are_met_where_the_rubber_is(name: str) -> None:
         least, worst = distances(played)
         assert least > R - 1e-5
         assert worst < 1e-5
-        jaws += int((played.events[:, 0] == e.EV_JAW).sum())
-        for row in played.events[played.events[:, 0] == e.EV_POCKET]:
+        jaws += int((played.events[:, EVENT.kind] == EV_JAW).sum())
+        for row in played.events[played.events[:, EVENT.kind] == EV_POCKET]:
             mouth = MOUTHS[POCKET_NAMES[int(row[2])]]
             beyond = (row[3:5] - mouth.fall) @ mouth.axis
             assert beyond == pytest.approx(0.0, abs=1e-9)
@@ -152,8 +152,8 @@ def test_contact_numbers_fit_the_pockets() -> None:
     p = POOL.params()
     for k, mouth in enumerate(mouths(POOL)):
         assert bed.pocket_near(*mouth.fall, p) == k
-        at = slots.SCALARS + slots.POCKET * k
+        at = slots.POCKET * k
         assert p[at : at + 4] == pytest.approx([*mouth.fall, *mouth.axis])
     assert bed.in_mouth(bed.NEAR, POOL.length / 2, R, p)
     assert not bed.in_mouth(bed.NEAR, POOL.length / 4, R, p)
-    assert p.size == slots.SIZE
+    assert p.size == slots.FIRST_SLOT + len(slots.SLOTS)

@@ -13,6 +13,7 @@ from scipy.integrate import solve_ivp
 from tests.core.rig import POOL, run
 
 from fandle.core.physics import cloth
+from fandle.core.physics.state import PIECE, Motion, Phase
 
 G = cloth.GRAVITY
 MU, ROLL = POOL.cloth_sliding, POOL.cloth_rolling
@@ -25,7 +26,9 @@ def test_centre_hit_slides_then_rolls_at_five_sevenths(v: float) -> None:
     kind, lasts, ax, ay = cloth.phase(v, 0.0, 0.0, 0.0, MU, ROLL)
     assert kind == cloth.SLIDING
     assert lasts == pytest.approx(2 * v / (7 * MU * G), rel=1e-12)
-    x, y, vx, vy, wx, wy, _ = cloth.advance(kind, lasts, True, 0, 0, v, 0.0, 0.0, 0.0, 0.0, ax, ay, 0.3)
+    x, y, vx, vy, wx, wy, _ = cloth.advance(
+        Motion(0.0, 0.0, v, 0.0, 0.0, 0.0, 0.0), Phase(kind, lasts, ax, ay), True, 0.3
+    )
     assert x == pytest.approx(12 * v * v / (49 * MU * G), rel=1e-12)
     assert (vx, vy, y) == (pytest.approx(5 * v / 7, rel=1e-12), 0.0, 0.0)
     assert (wx, wy) == (-vy, vx)
@@ -34,20 +37,20 @@ def test_centre_hit_slides_then_rolls_at_five_sevenths(v: float) -> None:
 def test_rolling_ball_runs_v_squared_over_two_mu_g() -> None:
     """A rolling ball stops after v²/(2 μr g)."""
     kind, lasts, ax, ay = cloth.phase(1.0, 0.0, 0.0, 1.0, MU, ROLL)
-    x, *_ = cloth.advance(kind, lasts, True, 0, 0, 1.0, 0.0, 0.0, 1.0, 0.0, ax, ay, 0.3)
+    x, *_ = cloth.advance(Motion(0.0, 0.0, 1.0, 0.0, 0.0, 1.0, 0.0), Phase(kind, lasts, ax, ay), True, 0.3)
     assert kind == cloth.ROLLING
     assert x == pytest.approx(1 / (2 * ROLL * G), rel=1e-12)
 
 
 def test_natural_roll_strike_does_not_slide() -> None:
     """Struck 2/5 R above centre the ball rolls at once (textbook, from memory)."""
-    assert run((1.0, 2.0), 0.0, 1.0, up=0.4).pieces[0, 8] == cloth.ROLLING
+    assert run((1.0, 2.0), 0.0, 1.0, up=0.4).pieces[0, PIECE.kind] == cloth.ROLLING
 
 
 def test_vertical_spin_decays_steadily_and_never_turns_round() -> None:
-    state = cloth.advance(cloth.ROLLING, 0.5, False, 0, 0, 1.0, 0.0, 0.0, 1.0, -0.1, -0.1, 0.0, 0.3)
+    state = cloth.advance(Motion(0.0, 0.0, 1.0, 0.0, 0.0, 1.0, -0.1), Phase(cloth.ROLLING, 0.5, -0.1, 0.0), False, 0.3)
     assert state[6] == 0.0
-    state = cloth.advance(cloth.ROLLING, 0.1, False, 0, 0, 1.0, 0.0, 0.0, 1.0, -0.1, -0.1, 0.0, 0.3)
+    state = cloth.advance(Motion(0.0, 0.0, 1.0, 0.0, 0.0, 1.0, -0.1), Phase(cloth.ROLLING, 0.1, -0.1, 0.0), False, 0.3)
     assert state[6] == pytest.approx(-0.07)
 
 
@@ -75,7 +78,7 @@ def test_sliding_agrees_with_a_general_integrator(v: tuple[float, float], w: tup
     if kind != cloth.SLIDING:
         return
     seconds = min(0.999 * lasts, 3.0 / math.hypot(*v))
-    ours = cloth.advance(kind, seconds, False, 0, 0, *v, *w, 0.0, ax, ay, 0.0)
+    ours = cloth.advance(Motion(0.0, 0.0, *v, *w, 0.0), Phase(kind, seconds, ax, ay), False, 0.0)
     twin = _twin(v, w, seconds)
     assert math.hypot(ours[0] - twin[0], ours[1] - twin[1]) < 1e-4
     assert ours[2:6] == pytest.approx(tuple(twin[2:6]), abs=1e-6)
@@ -100,9 +103,9 @@ def test_whole_run_over_three_metres_agrees_with_the_integrator() -> None:
     state[2] = state[1]
     roll = solve_ivp(rates, (slide.t[-1], seconds), state, rtol=1e-11, atol=1e-13)
     kind, lasts, ax, ay = cloth.phase(v0, 0.0, 0.0, 0.0, MU, ROLL)
-    mid = cloth.advance(kind, lasts, True, 0, 0, v0, 0.0, 0.0, 0.0, 0.0, ax, ay, 0.3)
-    kind, _, ax, ay = cloth.phase(mid[2], mid[3], mid[4], mid[5], MU, ROLL)
-    end = cloth.advance(kind, seconds - lasts, False, *mid, ax, ay, 0.3)
+    mid = cloth.advance(Motion(0.0, 0.0, v0, 0.0, 0.0, 0.0, 0.0), Phase(kind, lasts, ax, ay), True, 0.3)
+    kind, _, ax, ay = cloth.phase(mid.vx, mid.vy, mid.wx, mid.wy, MU, ROLL)
+    end = cloth.advance(mid, Phase(kind, seconds - lasts, ax, ay), False, 0.3)
     assert roll.y[0, -1] > 2.5
     assert end[0] == pytest.approx(roll.y[0, -1], abs=1e-4)
 

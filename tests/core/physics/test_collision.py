@@ -16,7 +16,8 @@ from scipy.integrate import solve_ivp
 from tests.core.crowd import PERFECT, R
 
 from fandle.core.physics.collision import collide, friction_impulse
-from fandle.core.physics.engine import EV_BALL
+from fandle.core.physics.slots import DECAY
+from fandle.core.physics.state import EV_BALL, EVENT, PIECE
 from fandle.core.shot.stroke import Stroke
 
 FLOOR, RISE, FALL = POOL.ball_friction_floor, POOL.ball_friction_rise, POOL.ball_friction_fall
@@ -101,8 +102,8 @@ def natural_deflection(fullness: float, speed: float = 2.0) -> float:
     away = 0.05
     aim = np.array([[1.2, 0.6], [1.2 + away + 2 * R * math.cos(phi), 0.6 + 2 * R * math.sin(phi)]])
     played = raw(aim, (speed, 0.0, 0.0, speed, 0.0), PERFECT)
-    hit = played.events[played.events[:, 0] == EV_BALL][0, 1]
-    rows = played.pieces[(played.pieces[:, 10] == 0) & (played.pieces[:, 0] >= hit)]
+    hit = played.events[played.events[:, EVENT.kind] == EV_BALL][0, 1]
+    rows = played.pieces[(played.pieces[:, PIECE.ball] == 0) & (played.pieces[:, PIECE.t] >= hit)]
     rolling = rows[rows[:, 8] == 2][0]
     return abs(math.degrees(math.atan2(rolling[5], rolling[4])))
 
@@ -193,6 +194,6 @@ def test_follow_goes_on_draw_comes_back_stun_stops() -> None:
 def test_end_states_of_stretches_follow_the_closed_forms() -> None:
     """The audit's own arithmetic: every stretch's end is the next one's start when nothing is met."""
     played = raw(np.array([[0.5, 0.6]]), (1.2, 0.2, 0.3, -0.4, 1.0))
-    v, w = at_end(played.pieces, POOL.params()[5])
+    v, w = at_end(played.pieces, POOL.params()[DECAY])
     assert v[0] == pytest.approx(played.pieces[1, 4:6], abs=1e-12)
     assert w[0] == pytest.approx(played.pieces[1, 11:14], abs=1e-12)

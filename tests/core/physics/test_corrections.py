@@ -10,7 +10,7 @@ import pytest
 from tests.core.physics.test_trade_figures import NEW_CLOTH, OLD_CLOTH, corner_track, third_number
 from tests.core.rig import POOL, one_rail, return_x, run, towards
 
-from fandle.core.physics import engine as e
+from fandle.core.physics.state import EV_RAIL, EVENT
 from fandle.core.shot.side import running
 from fandle.core.table.rails import Rail
 
@@ -73,7 +73,7 @@ def test_new_slick_cloth_runs_long_old_cloth_short(cue: float, first: float) -> 
 def test_soft_and_lively_rubber_change_speed_and_angle() -> None:
     dead, lively = replace(POOL, cushion_restitution=0.75), replace(POOL, cushion_restitution=0.92)
     assert one_rail(3.0, table=dead) != pytest.approx(one_rail(3.0, table=lively), abs=0.05)
-    speeds = [run((1, 1), towards((1, 1), 3, 4), 3.0, table=t).events[0, 6] for t in (dead, lively)]
+    speeds = [run((1, 1), towards((1, 1), 3, 4), 3.0, table=t).events[0, EVENT.after] for t in (dead, lively)]
     assert speeds[0] < speeds[1]
 
 
@@ -113,7 +113,7 @@ def test_inside_side_on_rail_one_turns_to_running_on_rail_two() -> None:
     def steepening(side: float) -> list[float]:
         start = (1.0, 2.0)
         played = run(start, towards(start, 2.2, 4.0), 4.0, side=side)
-        rails = played.events[played.events[:, 0] == e.EV_RAIL][:2]
+        rails = played.events[played.events[:, EVENT.kind] == EV_RAIL][:2]
         assert rails[:, 2].tolist() == [1, 0]  # far, then near
         return [math.degrees(row[8] - row[7]) for row in rails]
 

@@ -10,10 +10,11 @@ import random
 import numpy as np
 import pytest
 from campaign.audit import Array
+from tests.core.rig import bounced
 
 from fandle.core import constants
-from fandle.core.physics.cushion import bounce
-from fandle.core.physics.give import give_way
+from fandle.core.physics.cushion import Impact, Rubber
+from fandle.core.physics.give import Dent, give_way
 from fandle.core.physics.jit import kernel
 from fandle.core.table.parameters import TABLE
 
@@ -66,7 +67,7 @@ def test_energy_never_rises_over_ten_thousand_impacts() -> None:
     for _ in range(10_000):
         before = random_state(rng)
         e, mu_w, mu_s = rng.uniform(0.5, 0.98), rng.uniform(0, 0.4), rng.uniform(0.05, 0.4)
-        after = bounce(*before, rng.uniform(0.1, 0.4), e, mu_w, mu_s, STEPS)
+        after = bounced(*before, rng.uniform(0.1, 0.4), e, mu_w, mu_s, STEPS)
         assert not any(math.isnan(v) for v in after), before
         assert after[1] < 0.0
         assert energy(after) <= energy(before) * (1 + 1e-12)
@@ -79,7 +80,7 @@ def test_plain_twin_agrees() -> None:
         before = random_state(rng)
         if before[1] < 0.2:
             continue
-        ours, twin = bounce(*before, S, E, MU_W, MU_S, STEPS), euler(before, S, E, MU_W, MU_S, 40_000)
+        ours, twin = bounced(*before, S, E, MU_W, MU_S, STEPS), euler(before, S, E, MU_W, MU_S, 40_000)
         speed = math.sqrt(energy(before))
         assert max(abs(a - b) for a, b in zip(ours, twin, strict=True)) < 2e-3 * speed, before
 
@@ -91,7 +92,7 @@ def test_halving_the_impulse_step_moves_a_landing_by_less_than_a_thousandth() ->
         before = random_state(rng)
         if before[1] < 0.14 * abs(before[0]):
             continue
-        angles = [math.atan2(-q[1], q[0]) for q in (bounce(*before, S, E, MU_W, MU_S, n) for n in (STEPS, 2 * STEPS))]
+        angles = [math.atan2(-q[1], q[0]) for q in (bounced(*before, S, E, MU_W, MU_S, n) for n in (STEPS, 2 * STEPS))]
         assert abs(angles[0] - angles[1]) * 2.0 / 0.3175 < 1e-3, before
 
 
@@ -99,21 +100,21 @@ def test_mirror_images_bounce_as_mirror_images() -> None:
     rng = random.Random(4)
     for _ in range(500):
         vt, vn, wt, wn, wz = random_state(rng)
-        a = bounce(vt, vn, wt, wn, wz, S, E, MU_W, MU_S, STEPS)
-        b = bounce(-vt, vn, wt, -wn, -wz, S, E, MU_W, MU_S, STEPS)
+        a = bounced(vt, vn, wt, wn, wz, S, E, MU_W, MU_S, STEPS)
+        b = bounced(-vt, vn, wt, -wn, -wz, S, E, MU_W, MU_S, STEPS)
         assert (a[0], a[1], a[2], a[3], a[4]) == pytest.approx((-b[0], b[1], b[2], -b[3], -b[4]), abs=1e-12)
 
 
 def test_without_friction_the_normal_speed_falls_by_the_restitution() -> None:
     """A frictionless vertical nose: v_n' = −e·v_n, all else unchanged (by definition of e)."""
-    after = bounce(1.0, 2.0, -1.5, 0.7, 0.4, 0.0, 0.8, 0.0, 0.0, STEPS)
+    after = bounced(1.0, 2.0, -1.5, 0.7, 0.4, 0.0, 0.8, 0.0, 0.0, STEPS)
     assert after == pytest.approx((1.0, -1.6, -1.5, 0.7, 0.4), abs=1e-6)
 
 
 def test_speed_alone_scales_everything() -> None:
     """The rigid model has no speed of its own: twice the speed is the same picture."""
     state = (1.0, 1.2, -0.8, 0.9, 0.3)
-    a, b = bounce(*state, S, E, MU_W, MU_S, STEPS), bounce(*(2 * v for v in state), S, E, MU_W, MU_S, STEPS)
+    a, b = bounced(*state, S, E, MU_W, MU_S, STEPS), bounced(*(2 * v for v in state), S, E, MU_W, MU_S, STEPS)
     assert [2 * v for v in a] == pytest.approx(list(b), abs=1e-12)
 
 
@@ -129,7 +130,7 @@ def test_speed_alone_scales_everything() -> None:
     ],
 )
 def test_nasty_states_end(state: State) -> None:
-    after = bounce(*state, S, E, MU_W, MU_S, STEPS)
+    after = bounced(*state, S, E, MU_W, MU_S, STEPS)
     assert all(math.isfinite(v) for v in after)
     assert after[1] < 0
     assert energy(after) <= energy(state)
@@ -139,7 +140,8 @@ def test_nasty_states_end(state: State) -> None:
 def _many(rows: Array, out: Array) -> None:
     for i in range(rows.shape[0]):
         r = rows[i]
-        got = give_way(r[0], r[1], r[2], r[3], r[4], r[5], r[6], r[7], r[8], r[9], 4.0, r[10], r[11], r[12])
+        ball, rubber = Impact(r[0], r[1], r[2], r[3], r[4]), Rubber(r[6], r[7], r[8], r[9], 4.0)
+        got = give_way(ball, rubber, Dent(r[5], r[10], r[11], r[12]))
         for k in range(5):
             out[i, k] = got[k]
 
@@ -202,7 +204,7 @@ def test_the_careful_last_step_agrees_with_fine_ones() -> None:
         v, angle = rng.uniform(0.5, 8), rng.uniform(0.05, 1.5)
         motion = (v * math.cos(angle), v * math.sin(angle), *rng.uniform(-0.5, 0.5, 3) * v)
         rubber = (rng.uniform(0, 0.4), rng.uniform(0.02, 0.3), rng.uniform(0, 0.25), rng.uniform(0.05, 0.25))
-        coarse, fine = bounce(*motion, *rubber, 4.0), bounce(*motion, *rubber, 400.0)
+        coarse, fine = bounced(*motion, *rubber, 4.0), bounced(*motion, *rubber, 400.0)
         errors.append(max(abs(a - b) for a, b in zip(coarse[:2], fine[:2], strict=True)) / v)
     assert np.percentile(errors, 50) < 1e-5
     assert np.percentile(errors, 99) < 1e-3

@@ -15,6 +15,7 @@ from tests.core.rig import POOL, run
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.physics import bed
 from fandle.core.physics import engine as e
+from fandle.core.physics.state import EV_RAIL, EVENT, PIECE
 from fandle.core.shot.approach import approach
 from fandle.core.shot.path import RAILS
 from fandle.core.shot.stroke import Stroke
@@ -35,8 +36,8 @@ def test_energy_never_rises_along_a_shot() -> None:
             rng.uniform(-0.35, 0.35), rng.uniform(-0.35, 0.35),
         )  # fmt: skip
         assert played.code == e.STOPPED
-        rails = played.events[played.events[:, 0] == e.EV_RAIL]
-        speeds = np.hypot(played.pieces[:, 4], played.pieces[:, 5])
+        rails = played.events[played.events[:, EVENT.kind] == EV_RAIL]
+        speeds = np.hypot(played.pieces[:, PIECE.vx], played.pieces[:, PIECE.vy])
         # follow may speed a ball up; with all its spin gone into speed it gains at most 5/7 of it
         assert np.all(rails[:, 6] <= rails[:, 5] * 1.5 + 0.5)
         assert speeds.max() <= speeds[0] * (1 + 2.5 * 0.5)
@@ -69,11 +70,11 @@ def test_the_ball_stays_on_the_bed() -> None:
     for _ in range(200):
         played = run((rng.uniform(0.2, 7.8), rng.uniform(0.2, 3.8)), rng.uniform(-3, 3), rng.uniform(0.2, 9))
         r = POOL.ball_radius
-        assert np.all(played.events[:, 3] >= r - 1e-9)
-        assert np.all(played.events[:, 3] <= POOL.length - r + 1e-9)
-        assert np.all(played.events[:, 4] >= r - 1e-9)
-        assert np.all(played.events[:, 4] <= POOL.width - r + 1e-9)
-        assert np.all(np.diff(played.events[:, 1]) >= 0)
+        assert np.all(played.events[:, EVENT.x] >= r - 1e-9)
+        assert np.all(played.events[:, EVENT.x] <= POOL.length - r + 1e-9)
+        assert np.all(played.events[:, EVENT.y] >= r - 1e-9)
+        assert np.all(played.events[:, EVENT.y] <= POOL.width - r + 1e-9)
+        assert np.all(np.diff(played.events[:, EVENT.t]) >= 0)
 
 
 def test_follow_straight_into_a_rail_comes_to_rest() -> None:

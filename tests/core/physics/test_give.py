@@ -11,6 +11,7 @@ import pytest
 from campaign.audit import gaps, raw, rises, struck
 from tests.conftest import make
 from tests.core.crowd import random_places, random_stroke
+from tests.core.rig import bounced, sunk
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -18,8 +19,7 @@ from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import direction_to
 from fandle.core.lines.solution import Aim
 from fandle.core.physics import rack
-from fandle.core.physics.cushion import bounce
-from fandle.core.physics.give import dwell, give_way, glide
+from fandle.core.physics.give import dwell, glide
 from fandle.core.shot.approach import approach
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
@@ -59,7 +59,7 @@ def test_no_give_is_the_rigid_cushion_bit_for_bit(name: str) -> None:
         assert a == b
     values = (1.2, 2.3, 1.5, -0.4, 0.8)
     numbers = (table.sin_theta, table.cushion_restitution, table.cushion_friction, table.cloth_sliding, 4.0)
-    assert give_way(*values, table.ball_radius, *numbers, 0.0, 0.3, 0.5) == bounce(*values, *numbers)
+    assert sunk(*values, table.ball_radius, *numbers, 0.0, 0.3, 0.5) == bounced(*values, *numbers)
 
 
 PLAIN = [
@@ -113,9 +113,9 @@ def test_a_square_hit_only_waits() -> None:
     """Nothing leans where nothing runs along the rail; only `loss` takes speed then."""
     values = (0.0, 2.5, 2.5, 0.0, 0.0)
     numbers = (POOL.sin_theta, POOL.cushion_restitution, POOL.cushion_friction, POOL.cloth_sliding, 4.0)
-    same = give_way(*values, POOL.ball_radius, *numbers, 0.003, 0.3, 0.0)
-    assert same == bounce(*values, *numbers)
-    lossy = give_way(*values, POOL.ball_radius, *numbers, 0.003, 0.3, 0.4)
+    same = sunk(*values, POOL.ball_radius, *numbers, 0.003, 0.3, 0.0)
+    assert same == bounced(*values, *numbers)
+    lossy = sunk(*values, POOL.ball_radius, *numbers, 0.003, 0.3, 0.4)
     assert 0.0 < -lossy[1] < -same[1]
 
 
@@ -124,7 +124,7 @@ def test_energy_never_rises_at_a_cushion_that_gives() -> None:
     for _ in range(4000):
         v = [rng.uniform(-4, 4), rng.uniform(0.01, 6), *(rng.uniform(-8, 8) for _ in range(3))]
         give, grip, loss = rng.uniform(0, 0.006), rng.uniform(0, 0.4), rng.uniform(0, 1)
-        after = give_way(*v, POOL.ball_radius, POOL.sin_theta, 0.85, 0.2, 0.2, 4.0, give, grip, loss)
+        after = sunk(*v, POOL.ball_radius, POOL.sin_theta, 0.85, 0.2, 0.2, 4.0, give, grip, loss)
         before_j = v[0] ** 2 + v[1] ** 2 + 0.4 * (v[2] ** 2 + v[3] ** 2 + v[4] ** 2)
         after_j = after[0] ** 2 + after[1] ** 2 + 0.4 * (after[2] ** 2 + after[3] ** 2 + after[4] ** 2)
         assert after_j <= before_j * (1 + 1e-9), (v, give, grip, loss)

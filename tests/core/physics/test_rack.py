@@ -18,6 +18,8 @@ from tests.core.crowd import R, break_shot, random_places, random_stroke
 
 from fandle.core.physics import engine as e
 from fandle.core.physics import moving, rack
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.state import EV_BALL, EVENT, PIECE
 from fandle.core.shot.stroke import Stroke
 
 
@@ -91,8 +93,8 @@ def test_mirrored_and_turned_layouts_give_mirrored_and_turned_shots(seed: int) -
     ):
         back = image.events[:4, 3:5] * signs + np.where(np.array(signs) < 0, size, 0.0)
         assert back == pytest.approx(base[:, 3:5], abs=1e-6)
-        assert image.events[:4, 6] == pytest.approx(base[:, 6], abs=1e-6, nan_ok=True)
-        assert np.array_equal(image.events[:4, 9], base[:, 9])
+        assert image.events[:4, EVENT.after] == pytest.approx(base[:, 6], abs=1e-6, nan_ok=True)
+        assert np.array_equal(image.events[:4, EVENT.ball], base[:, 9])
 
 
 def test_a_straight_break_stays_symmetric() -> None:
@@ -100,7 +102,7 @@ def test_a_straight_break_stays_symmetric() -> None:
     layout = break_shot()
     played = raw(metres(layout), struck(Stroke(8.0), 0.0))
     mirror = {0: 0, **dict(enumerate([1, 3, 2, 6, 5, 4, 10, 9, 8, 7, 15, 14, 13, 12, 11], 1))}
-    early = played.pieces[played.pieces[:, 0] < 0.45]
+    early = played.pieces[played.pieces[:, PIECE.t] < 0.45]
     starts = {(int(q[10]), round(q[0], 6)): q for q in early}
     compared = 0
     for (ball, t), q in starts.items():
@@ -118,12 +120,12 @@ def test_two_object_balls_struck_at_once_part_alike() -> None:
     places = np.array([[0.8, middle], [1.4, middle + R], [1.4, middle - R]])
     for order in ([0, 1, 2], [0, 2, 1]):
         played = raw(places[order], (3.0, 0.0, 0.0, 3.0, 0.0))
-        first = played.events[played.events[:, 0] == e.EV_BALL][:2]
+        first = played.events[played.events[:, EVENT.kind] == EV_BALL][:2]
         assert first[0, 1] == pytest.approx(first[1, 1], abs=1e-12)
-        rows = [played.pieces[played.pieces[:, 10] == k][0] for k in (1, 2)]
+        rows = [played.pieces[played.pieces[:, PIECE.ball] == k][0] for k in (1, 2)]
         assert rows[0][4] == pytest.approx(rows[1][4], abs=1e-12)
         assert rows[0][5] == pytest.approx(-rows[1][5], abs=1e-12)
-        cue = played.pieces[(played.pieces[:, 10] == 0) & (played.pieces[:, 0] >= first[0, 1] - 1e-12)][0]
+        cue = played.pieces[(played.pieces[:, PIECE.ball] == 0) & (played.pieces[:, PIECE.t] >= first[0, 1] - 1e-12)][0]
         assert cue[5] == pytest.approx(0.0, abs=1e-12)
 
 
@@ -131,15 +133,15 @@ def test_linear_momentum_across_every_contact_of_a_break() -> None:
     """From the stretches of path before and after each blow, balls that touch taken together."""
     played = raw(metres(break_shot()), struck(Stroke(9.0), 0.004))
     pieces = played.pieces
-    blows = np.unique(played.events[played.events[:, 0] == e.EV_BALL, 1])
-    others = np.unique(played.events[played.events[:, 0] != e.EV_BALL, 1])
+    blows = np.unique(played.events[played.events[:, EVENT.kind] == EV_BALL, 1])
+    others = np.unique(played.events[played.events[:, EVENT.kind] != EV_BALL, 1])
     checked = 0
     for t in np.setdiff1d(blows, others):
-        rows = played.events[(played.events[:, 1] == t) & (played.events[:, 0] == e.EV_BALL)]
+        rows = played.events[(played.events[:, EVENT.t] == t) & (played.events[:, EVENT.kind] == EV_BALL)]
         balls = np.unique(rows[:, [2, 9]]).astype(int)
         total = np.zeros(2)
         for ball in balls:
-            mine = pieces[pieces[:, 10] == ball]
+            mine = pieces[pieces[:, PIECE.ball] == ball]
             after = mine[mine[:, 0] == t]
             before = mine[mine[:, 0] < t]
             if len(after):
@@ -188,6 +190,5 @@ def test_compiled_and_plain_python_agree() -> None:
 def test_too_many_contacts_end_the_run() -> None:
     state = np.zeros((1, moving.BALL_WIDTH))
     state[0, :2], state[0, moving.ON], state[0, 2:7] = (0.5, 0.5), 1.0, (9.0, 7.0, 0.0, 0.0, 0.0)
-    few, pieces = np.empty((5, e.EVENT_WIDTH)), np.empty((50, e.PIECE_WIDTH))
-    code, n_ev, _ = rack.play_all(state, POOL.params(), few, pieces)
+    code, n_ev, _ = rack.play_all(state, POOL.params(), *blank_tape(5, 50))
     assert (code, n_ev <= 5) == (e.TOO_MANY, True)

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from fandle.core.physics.state import Arc
 from fandle.core.physics.touch import first_touch, nearest_time
 
 coordinate = st.floats(-2, 2)
@@ -24,7 +25,7 @@ def test_first_touch_agrees_with_numpy_roots(
 ) -> None:
     if math.hypot(*d) < REACH + 1e-3:
         return
-    ours = first_touch(*d, *v, *a, REACH, 3.0)
+    ours = first_touch(Arc(*d, *v, *a), REACH, 3.0)
     square = np.polyadd(
         np.polymul([a[0] / 2, v[0], d[0]], [a[0] / 2, v[0], d[0]]),
         np.polymul([a[1] / 2, v[1], d[1]], [a[1] / 2, v[1], d[1]]),
@@ -51,7 +52,7 @@ def test_nearest_time_agrees_with_a_fine_search(
     def away(t: float) -> float:
         return math.hypot(d[0] + t * (v[0] + a[0] * t / 2), d[1] + t * (v[1] + a[1] * t / 2))
 
-    ours = nearest_time(*d, *v, *a, 2.0)
+    ours = nearest_time(Arc(*d, *v, *a), 2.0)
     assert 0 <= ours <= 2
     assert away(ours) <= min(away(t) for t in np.linspace(0, 2, 801)) + 1e-9
 
@@ -67,4 +68,4 @@ def test_nearest_time_agrees_with_a_fine_search(
     ],
 )
 def test_frozen_and_grazing_balls(d: tuple[float, float], v: tuple[float, float], expected: float) -> None:
-    assert first_touch(*d, *v, 0.0, 0.0, REACH, 5.0) == pytest.approx(expected, abs=1e-12)
+    assert first_touch(Arc(*d, *v, 0.0, 0.0), REACH, 5.0) == pytest.approx(expected, abs=1e-12)

@@ -15,7 +15,9 @@ from fandle.core.lines.question import EDGE_RAD, MOST_RAILS
 from fandle.core.lines.solution import LINKS, Aim, Cushion, Link, ObjectContact, Refusal, Solution
 from fandle.core.physics import bank as kernels
 from fandle.core.physics import outcomes, search
+from fandle.core.physics.collision import VX, VY, WIDTH, X, Y
 from fandle.core.physics.scene import Scene, scene_of
+from fandle.core.physics.search import FOUND
 from fandle.core.shot.approach import approach, pushes
 from fandle.core.shot.path import Piece
 from fandle.core.shot.play import Shot, object_run, play
@@ -98,7 +100,7 @@ def solve_bank(
     for question, values in zip(questions, offsets, strict=True):
         scene = question.scene(layout.table, stroke)
         rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
-        leaving = [_object_direction(float(row[0]), scene) for row in rows[:count]]
+        leaving = [_object_direction(float(row[FOUND.direction]), scene) for row in rows[:count]]
         found += [
             solution
             for row, way in zip(rows, leaving, strict=False)
@@ -134,16 +136,16 @@ def _sweep(questions: list[BankQuestion], stroke: Stroke) -> tuple[NDArray[np.fl
     at = np.linspace(middle - half - EDGE_RAD, middle + half + EDGE_RAD, GRID + 1)
     goals = np.array([q.mouth.middle for q in questions])
     offsets = np.empty((len(questions), at.size))
-    kernels.bank_sweep(at, question.scene(table, stroke), goals, offsets, np.empty(7), np.empty(7))
+    kernels.bank_sweep(at, question.scene(table, stroke), goals, offsets, np.empty(WIDTH), np.empty(WIDTH))
     return at, offsets
 
 
 def _object_direction(theta: float, scene: Scene) -> float:
     """Direction in which the object ball leaves; NaN where it is not met."""
-    a, b = np.empty(7), np.empty(7)
+    a, b = np.empty(WIDTH), np.empty(WIDTH)
     if not kernels.contact(theta, scene, a, b):
         return math.nan
-    return math.atan2(b[3], b[2])
+    return math.atan2(b[VY], b[VX])
 
 
 def _solution(
@@ -155,15 +157,18 @@ def _solution(
     window may be in shreds, and a direction between two that pot need not.
     """
     layout, rail = question.layout, question.rails[0]
-    table, theta = layout.table, float(row[0])
+    table, theta = layout.table, float(row[FOUND.direction])
     way, shot = approach(layout, stroke, theta), play(layout, stroke, theta)
     if (question.target, question.mouth.name) not in shot.potted:
         return None
-    a, b = np.empty(7), np.empty(7)
+    a, b = np.empty(WIDTH), np.empty(WIDTH)
     kernels.contact(theta, scene, a, b)
     at, scale = question.nose(direction), diamond_along(table, rail) * 1000
-    ends = sorted(edge_mark(table, rail, question.ball, _object_direction(float(edge), scene), at) for edge in row[2:4])
-    cut = _cut(way.pieces[-1], (a[0], a[1]), question.ball)
+    ends = sorted(
+        edge_mark(table, rail, question.ball, _object_direction(float(edge), scene), at)
+        for edge in (row[FOUND.lowest], row[FOUND.highest])
+    )
+    cut = _cut(way.pieces[-1], (a[X], a[Y]), question.ball)
     return Solution(
         rails=question.rails,
         mark_rail=rail,
@@ -176,11 +181,11 @@ def _solution(
         fullness=1.0 - abs(math.sin(cut)),
         window_less_mm=(at - ends[0]) * scale,
         window_more_mm=(ends[1] - at) * scale,
-        window_deg=math.degrees(float(row[3] - row[2])),
+        window_deg=math.degrees(float(row[FOUND.highest] - row[FOUND.lowest])),
         cushions=_cushions(question, shot),
         shot=way,
         pocket=question.mouth.name,
-        contact=ObjectContact(math.degrees(abs(cut)), (a[0] / table.diamond_x, a[1] / table.diamond_y)),
+        contact=ObjectContact(math.degrees(abs(cut)), (a[X] / table.diamond_x, a[Y] / table.diamond_y)),
         push=pushes(layout, way),
         object_run=object_run(shot, question.target, len(question.rails) + 1),
     )
@@ -270,8 +275,7 @@ def _refuse(
         _, question, theta = min(nearest, key=lambda found: found[0])
     else:  # no direction takes the ball over these rails: see what becomes of the natural one
         theta = question.cue_for(question.geometric(layout.table.ball_radius)) - stroke.squirt
-    what, rest = divmod(int(kernels.bank_outcome(theta, question.scene(layout.table, stroke))), 1000)
-    other, leg = divmod(rest, 10)
+    what, other, leg = kernels.bank_outcome(theta, question.scene(layout.table, stroke))
     if not nearest and what != outcomes.SHORT:
         return never
     if what == outcomes.BLOCKED:

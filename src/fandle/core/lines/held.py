@@ -75,7 +75,7 @@ def solve_instead(
     good = []
     for root in roots:
         off = offset(root)  # leaves the stroke in the scene
-        if abs(off) < 1e-4 and int(outcome(direction, 0, scene)) // 1000 == HIT:
+        if abs(off) < 1e-4 and outcome(direction, 0, scene).what == HIT:
             good.append((root, off))
     if good:
         (best, off), *more = good

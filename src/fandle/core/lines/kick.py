@@ -15,6 +15,7 @@ from fandle.core.lines.refusal import guarded, refuse
 from fandle.core.lines.solution import Aim, Cushion, Refusal, Solution
 from fandle.core.physics import search
 from fandle.core.physics.kick import sweep
+from fandle.core.physics.search import FOUND
 from fandle.core.shot.approach import Approach, approach, final_approach, pushes
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
@@ -100,7 +101,9 @@ def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best:
         return Refusal(question.rails, question.target, "no_such_line", f"no line {over(question.rails)} is that thin")
     if not len(rows):
         return refuse(question, stroke, natural if math.isnan(best) else best)
-    readable = [(row, read) for row in rows if (read := question.read_along(float(row[0]), natural)) is not None]
+    readable = [
+        (row, read) for row in rows if (read := question.read_along(float(row[FOUND.direction]), natural)) is not None
+    ]
     if not readable:
         return Refusal(question.rails, question.target, "no_such_line", NO_MARK)
     proved = [_solution(read, stroke, row, mirror, natural) for row, read in readable]
@@ -116,7 +119,7 @@ def _solution(
     """A proved aim from the search's row; None where, played, it does not meet the target over the rails."""
     layout, rail = question.layout, question.rail
     table, start = layout.table, question.start
-    direction = float(row[0])
+    direction = float(row[FOUND.direction])
     shot = approach(layout, stroke, direction)
     if shot.rails != question.rails or shot.first_ball != question.target:
         return None
@@ -124,7 +127,7 @@ def _solution(
     gx, gy = question.goal
     offset = ux * (gy - py) - uy * (gx - px)
     asked = question.offset
-    less, more = _window(question, direction, float(row[2]), float(row[3]))
+    less, more = _window(question, direction, float(row[FOUND.lowest]), float(row[FOUND.highest]))
     return Solution(
         rails=question.rails,
         mark_rail=rail,
@@ -137,7 +140,7 @@ def _solution(
         fullness=1.0 - abs(offset) / (2 * table.ball_radius),
         window_less_mm=less,
         window_more_mm=more,
-        window_deg=math.degrees(float(row[3] - row[2])),
+        window_deg=math.degrees(float(row[FOUND.highest] - row[FOUND.lowest])),
         cushions=_cushions(shot),
         shot=shot,
         push=pushes(layout, shot),

@@ -3,16 +3,35 @@
 import math
 
 from fandle.core.physics.cloth import advance
-from fandle.core.physics.collision import collide
-from fandle.core.physics.engine import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EV_STOP, HIT_BALL, STOPPED, run
+from fandle.core.physics.collision import VX, WZ, X, Y, collide
+from fandle.core.physics.engine import HIT_BALL, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.kick import nearest_offset, rails_met
-from fandle.core.physics.moving import ON
-from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT
+from fandle.core.physics.moving import ON, motion_of
+from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.rack import play_until
 from fandle.core.physics.scene import Scene
-from fandle.core.physics.slots import BALL_REST, LIGHT
-from fandle.core.physics.strike import strike
+from fandle.core.physics.slots import BALL_REST, DECAY, LIGHT
+from fandle.core.physics.state import (
+    EV_BALL,
+    EV_JAW,
+    EV_POCKET,
+    EV_RAIL,
+    EV_STOP,
+    EVENT,
+    PIECE,
+    Motion,
+    Phase,
+    Tape,
+)
+from fandle.core.physics.strike import strike_by
+
+
+@kernel
+def struck(theta: float, scene: Scene) -> Motion:
+    """The cue ball just after the tip."""
+    off = strike_by(theta, scene.stroke)
+    return Motion(scene.origin[X], scene.origin[Y], off.vx, off.vy, off.wx, off.wy, off.wz)
 
 
 @kernel
@@ -21,20 +40,17 @@ def contact(theta: float, scene: Scene, a: Floats, b: Floats) -> bool:
 
     a, b: seven columns each, as `collision` has them.
     """
-    s, p, target = scene.stroke, scene.p, scene.balls[scene.target]
-    vx, vy, wx, wy, wz = strike(theta, s[0], s[1], s[2], s[3], s[4])
-    code, _, n = run(
-        scene.origin[0], scene.origin[1], vx, vy, wx, wy, wz, p, scene.balls[scene.target : scene.target + 1],
-        0, False, 1, scene.events, scene.pieces,
-    )  # fmt: skip
+    p, target = scene.p, scene.balls[scene.target]
+    alone = scene.balls[scene.target : scene.target + 1]
+    code, _, n = run(struck(theta, scene), p, alone, Until(0, False, 1), Tape(scene.events, scene.pieces))
     if code != HIT_BALL:
         return False
     q = scene.pieces[n - 1]
-    a[0], a[1], a[2], a[3], a[4], a[5], a[6] = advance(
-        int(q[8]), q[1], False, q[2], q[3], q[4], q[5], q[11], q[12], q[13], q[6], q[7], p[5]
-    )
+    before = Motion(q[PIECE.x], q[PIECE.y], q[PIECE.vx], q[PIECE.vy], q[PIECE.wx], q[PIECE.wy], q[PIECE.wz])
+    now = Phase(int(q[PIECE.kind]), q[PIECE.lasts], q[PIECE.ax], q[PIECE.ay])
+    a[0], a[1], a[2], a[3], a[4], a[5], a[6] = advance(before, now, False, p[DECAY])
     b[:] = 0.0
-    b[0], b[1] = target[0], target[1]
+    b[X], b[Y] = target[X], target[Y]
     collide(a, b, p[BALL_REST], p[LIGHT], p)
     return True
 
@@ -49,7 +65,7 @@ def object_run(theta: float, scene: Scene, a: Floats, b: Floats) -> int:
         return -1
     n = scene.order.shape[0]
     _, n_ev, n_pc = run(
-        b[0], b[1], b[2], b[3], b[4], b[5], b[6], scene.p, scene.balls[:0], 0, False, n + 1, scene.events, scene.pieces
+        motion_of(b), scene.p, scene.balls[:0], Until(0, False, n + 1), Tape(scene.events, scene.pieces)
     )
     if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n:
         return -1
@@ -76,49 +92,62 @@ def bank_sweep(at: Floats, scene: Scene, goals: Floats, offsets: Floats, a: Floa
 
 
 @kernel
-def bank_outcome(theta: float, scene: Scene) -> int:
-    """What really happens, every ball played: an outcome, times 1000, plus 10 × ball + leg of the object ball."""
-    s, state = scene.stroke, scene.crowd
-    mine = scene.target + 1
-    n = scene.order.shape[0]
-    state[:, 2:7] = 0.0
-    state[0, 0], state[0, 1] = scene.origin[0], scene.origin[1]
+def lay_out(state: Floats, scene: Scene, theta: float) -> None:
+    """All balls of the scene in rows, the cue ball first and struck."""
+    state[:, VX : WZ + 1] = 0.0
     for i in range(scene.balls.shape[0]):
-        state[i + 1, 0], state[i + 1, 1] = scene.balls[i, 0], scene.balls[i, 1]
+        state[i + 1, X], state[i + 1, Y] = scene.balls[i, 0], scene.balls[i, 1]
     state[:, ON] = 1.0
-    state[0, 2], state[0, 3], state[0, 4], state[0, 5], state[0, 6] = strike(theta, s[0], s[1], s[2], s[3], s[4])
+    ball = struck(theta, scene)
+    state[0, 0], state[0, 1], state[0, 2], state[0, 3], state[0, 4], state[0, 5], state[0, 6] = ball
+
+
+@kernel
+def _what_comes(kind: int, index: int, met: int, scene: Scene) -> Outcome:
+    """What an event of the object ball alone means, `met` rails being behind it; leg −1: nothing yet."""
+    n = scene.order.shape[0]
+    if kind == EV_RAIL:
+        if met >= n:
+            return Outcome(PAST, 0, 0)
+        return Outcome(OFF_RAIL, 0, 0 if index != scene.order[met] else -1)
+    if kind == EV_JAW:
+        return Outcome(JAW, 0, met if met < n else -1)
+    if kind == EV_POCKET:
+        if met < n:
+            return Outcome(JAW, 0, met)
+        return Outcome(HIT if index == scene.pocket else PAST, 0, 0)
+    return Outcome(SHORT, 0, 0)
+
+
+@kernel
+def bank_outcome(theta: float, scene: Scene) -> Outcome:
+    """What really happens, every ball played."""
+    mine = scene.target + 1
+    lay_out(scene.crowd, scene, theta)
     events = scene.crowd_events
-    code, n_ev, _ = play_until(state, scene.p, events, scene.crowd_pieces, mine, n)
+    code, n_ev, _ = play_until(scene.crowd, scene.p, Tape(events, scene.crowd_pieces), mine, scene.order.shape[0])
     met = 0
     touched = False
     for i in range(n_ev):
-        kind, index, ball = int(events[i, 0]), int(events[i, 2]), int(events[i, 9])
+        row = events[i]
+        kind, index, ball = int(row[EVENT.kind]), int(row[EVENT.which]), int(row[EVENT.ball])
         if not touched:
             if ball != 0 and not (kind == EV_BALL and index == 0):
                 continue
             if kind != EV_BALL:
-                return (SHORT if kind == EV_STOP else OFF_RAIL) * 1000
+                return Outcome(SHORT if kind == EV_STOP else OFF_RAIL, 0, 0)
             other = index if ball == 0 else ball
             if other != mine:
-                return BLOCKED * 1000 + 10 * (other - 1)
+                return Outcome(BLOCKED, other - 1, 0)
             touched = True
             continue
         if kind == EV_BALL and mine in (ball, index):
             other = index if ball == mine else ball
-            return KISS * 1000 if other == 0 else BLOCKED * 1000 + 10 * (other - 1) + met
+            return Outcome(KISS, 0, 0) if other == 0 else Outcome(BLOCKED, other - 1, met)
         if ball != mine:
             continue
-        if kind == EV_RAIL:
-            if met >= n or index != scene.order[met]:
-                return OFF_RAIL * 1000 if met < n else PAST * 1000
-            met += 1
-        elif kind == EV_JAW:
-            if met < n:
-                return JAW * 1000 + met
-        elif kind == EV_POCKET:
-            if index == scene.pocket and met == n:
-                return HIT * 1000
-            return JAW * 1000 + met if met < n else PAST * 1000
-        else:
-            return SHORT * 1000
-    return PAST * 1000 if touched or code != STOPPED else SHORT * 1000
+        comes = _what_comes(kind, index, met, scene)
+        if comes.leg >= 0:
+            return comes
+        met += kind == EV_RAIL
+    return Outcome(PAST if touched or code != STOPPED else SHORT, 0, 0)

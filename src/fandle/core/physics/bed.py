@@ -10,8 +10,8 @@ Only then, and only there, can a jaw be met, which is what makes the search chea
 import math
 
 from fandle.core.physics.cloth import reach_line
-from fandle.core.physics.cushion import bounce
-from fandle.core.physics.give import give_way
+from fandle.core.physics.cushion import Impact, Rubber, bounce
+from fandle.core.physics.give import Dent, give_way
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.slots import (
     ALONG_X,
@@ -44,6 +44,7 @@ from fandle.core.physics.slots import (
     STEPS,
     WIDTH,
 )
+from fandle.core.physics.state import Arc, Motion
 from fandle.core.physics.touch import first_touch
 
 NEAR, FAR, HEAD, FOOT = range(4)
@@ -125,10 +126,9 @@ def _behind(gap: float, v: float, a: float, longest: float) -> float:
 
 
 @kernel
-def _first_jaw(
-    x: float, y: float, vx: float, vy: float, ax: float, ay: float, longest: float, held: int, p: Floats
-) -> tuple[float, int]:
+def _first_jaw(way: Arc, longest: float, held: int, p: Floats) -> tuple[float, int]:
     """First contact with the jaws and the fall line of the pocket the centre is in."""
+    x, y, vx, vy, ax, ay = way
     pocket = pocket_near(x, y, p)
     at = POCKET * pocket
     ux, uy = p[at + AXIS_X], p[at + AXIS_Y]
@@ -142,7 +142,7 @@ def _first_jaw(
         j = at + JAW_AT[side]
         point = FIRST_JAW + 4 * pocket + side
         if held != point:
-            t = first_touch(x - p[j + CENTRE_X], y - p[j + CENTRE_Y], vx, vy, ax, ay, reach, longest)
+            t = first_touch(Arc(x - p[j + CENTRE_X], y - p[j + CENTRE_Y], vx, vy, ax, ay), reach, longest)
             if t < first:
                 first, what, longest = t, point, t
         facing = point + 2
@@ -158,23 +158,13 @@ def _first_jaw(
 
 
 @kernel
-def first_fixed(
-    x: float,
-    y: float,
-    vx: float,
-    vy: float,
-    ax: float,
-    ay: float,
-    longest: float,
-    held: int,
-    jaws: bool,
-    p: Floats,
-) -> tuple[float, int]:
+def first_fixed(way: Arc, longest: float, held: int, jaws: bool, p: Floats) -> tuple[float, int]:
     """First contact within `longest` seconds of one phase: (when, its number); NOTHING if none.
 
     held: a contact the ball is pressed on and does not leave. jaws: without them the noses run
     on through the mouths.
     """
+    x, y, vx, vy, ax, ay = way
     inside = jaws and p[POCKETED] != 0.0 and _in_jaws(x, y, p)
     first, what = longest, NOTHING
     for k in range(4):
@@ -190,7 +180,7 @@ def first_fixed(
         if t < first:
             first, what = t, k
     if inside:
-        t, jaw = _first_jaw(x, y, vx, vy, ax, ay, first, held, p)
+        t, jaw = _first_jaw(way, first, held, p)
         if t < first or (jaw != NOTHING and t <= first):
             return t, jaw
     if what != NOTHING and jaws:
@@ -230,36 +220,34 @@ def into(what: int, x: float, y: float, p: Floats) -> tuple[float, float]:
 
 
 @kernel
-def rebound(
-    nx: float, ny: float, vx: float, vy: float, wx: float, wy: float, wz: float, p: Floats
-) -> tuple[float, float, float, float, float, float, float]:
-    """State after rubber whose normal is (nx, ny), and the angles in and out, from its face (rad).
+def rebound(nx: float, ny: float, ball: Motion, p: Floats) -> tuple[Motion, float, float]:
+    """Motion after rubber whose normal is (nx, ny), and the angles in and out, from its face (rad).
 
     A facing and its point are taken to be rubber of the same make and nose height as the rails.
     """
     tx, ty = ny, -nx
-    vt, vn = vx * tx + vy * ty, vx * nx + vy * ny
-    wt, wn = wx * tx + wy * ty, wx * nx + wy * ny
+    into = Impact(
+        ball.vx * tx + ball.vy * ty, ball.vx * nx + ball.vy * ny,
+        ball.wx * tx + ball.wy * ty, ball.wx * nx + ball.wy * ny, ball.wz,
+    )  # fmt: skip
+    rubber = Rubber(p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
     if p[GIVE] == 0.0:
-        vt2, vn2, wt2, wn2, wz2 = bounce(vt, vn, wt, wn, wz, p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS])
+        after = bounce(into, rubber)
     else:
-        vt2, vn2, wt2, wn2, wz2 = give_way(
-            vt, vn, wt, wn, wz, p[RADIUS], p[SIN_T], p[REST], p[MU_W], p[MU_S], p[STEPS], p[GIVE], p[GRIP], p[LOSS]
-        )
-    return (
-        vt2 * tx + vn2 * nx,
-        vt2 * ty + vn2 * ny,
-        wt2 * tx + wn2 * nx,
-        wt2 * ty + wn2 * ny,
-        wz2,
-        math.atan2(vn, abs(vt)),
-        math.atan2(-vn2, abs(vt2)),
-    )
+        after = give_way(into, rubber, Dent(p[RADIUS], p[GIVE], p[GRIP], p[LOSS]))
+    left = Motion(
+        ball.x, ball.y,
+        after.vt * tx + after.vn * nx, after.vt * ty + after.vn * ny,
+        after.wt * tx + after.wn * nx, after.wt * ty + after.wn * ny, after.wz,
+    )  # fmt: skip
+    return left, math.atan2(into.vn, abs(into.vt)), math.atan2(-after.vn, abs(after.vt))
 
 
 @kernel
-def press(nx: float, ny: float, vx: float, vy: float, wx: float, wy: float) -> tuple[float, float, float, float]:
+def press(nx: float, ny: float, ball: Motion) -> Motion:
     """Hold a ball on what it no longer leaves: no speed and no slip across it."""
-    across = vx * nx + vy * ny
-    spin = wx * ny - wy * nx
-    return vx - across * nx, vy - across * ny, wx - spin * ny, wy + spin * nx
+    across = ball.vx * nx + ball.vy * ny
+    spin = ball.wx * ny - ball.wy * nx
+    return Motion(
+        ball.x, ball.y, ball.vx - across * nx, ball.vy - across * ny, ball.wx - spin * ny, ball.wy + spin * nx, ball.wz
+    )

@@ -8,10 +8,11 @@ fixed, and |u| falls by 7/2·μs·g per second; then the ball rolls, losing μr�
 import math
 
 from fandle.core.physics.jit import kernel
+from fandle.core.physics.state import Motion, Phase
 
+RESTING = 0
 SLIDING = 1
 ROLLING = 2
-RESTING = 0
 SUNK = 3  # in the rubber of a cushion that gives, see `give`
 GRAVITY = 9.81  # m/s², standard value rounded
 SLIP_LIMIT = 1e-9  # m/s: below this the ball counts as rolling
@@ -19,51 +20,39 @@ REST_LIMIT = 1e-9  # m/s: below this it counts as at rest
 
 
 @kernel
-def phase(vx: float, vy: float, wx: float, wy: float, mu_s: float, mu_r: float) -> tuple[int, float, float, float]:
-    """Phase of motion now: (kind, seconds it lasts undisturbed, ax, ay).
+def phase(vx: float, vy: float, wx: float, wy: float, mu_s: float, mu_r: float) -> Phase:
+    """Phase of motion now, and how long it lasts undisturbed.
 
-    w = R·ω in m/s; ax, ay in m/s².
+    w = R·ω in m/s; accelerations in m/s².
     """
     ux = vx - wy
     uy = vy + wx
     slip = math.sqrt(ux * ux + uy * uy)
     if slip > SLIP_LIMIT:
         a = mu_s * GRAVITY
-        return SLIDING, slip / (3.5 * a), -a * ux / slip, -a * uy / slip
+        return Phase(SLIDING, slip / (3.5 * a), -a * ux / slip, -a * uy / slip)
     speed = math.sqrt(vx * vx + vy * vy)
     if speed > REST_LIMIT:
         a = mu_r * GRAVITY
-        return ROLLING, speed / a, -a * vx / speed, -a * vy / speed
-    return RESTING, math.inf, 0.0, 0.0
+        return Phase(ROLLING, speed / a, -a * vx / speed, -a * vy / speed)
+    return Phase(RESTING, math.inf, 0.0, 0.0)
 
 
 @kernel
-def advance(
-    kind: int,
-    t: float,
-    whole: bool,
-    x: float,
-    y: float,
-    vx: float,
-    vy: float,
-    wx: float,
-    wy: float,
-    wz: float,
-    ax: float,
-    ay: float,
-    spin_decay_w: float,
-) -> tuple[float, float, float, float, float, float, float]:
-    """State after t seconds in one phase; `whole` says t is the phase's full length.
+def advance(ball: Motion, now: Phase, whole: bool, spin_decay_w: float) -> Motion:
+    """Motion after `now.lasts` seconds in one phase; `whole` says that is the phase's full length.
 
     spin_decay_w = R·spin_decay in m/s²: the vertical spin's own steady decay.
     """
-    x += t * (vx + 0.5 * ax * t)
-    y += t * (vy + 0.5 * ay * t)
-    vx += ax * t
-    vy += ay * t
-    if kind == SLIDING:
-        wy -= 2.5 * ax * t
-        wx += 2.5 * ay * t
+    t = now.lasts
+    x = ball.x + t * (ball.vx + 0.5 * now.ax * t)
+    y = ball.y + t * (ball.vy + 0.5 * now.ay * t)
+    vx = ball.vx + now.ax * t
+    vy = ball.vy + now.ay * t
+    wx, wy = ball.wx, ball.wy
+    if now.kind == SLIDING:
+        wy -= 2.5 * now.ax * t
+        wx += 2.5 * now.ay * t
         if whole:  # land on rolling exactly, not within rounding of it
             wx, wy = -vy, vx
     elif whole:
@@ -71,8 +60,8 @@ def advance(
     else:
         wx, wy = -vy, vx
     fall = spin_decay_w * t
-    wz = math.copysign(max(abs(wz) - fall, 0.0), wz)
-    return x, y, vx, vy, wx, wy, wz
+    wz = math.copysign(max(abs(ball.wz) - fall, 0.0), ball.wz)
+    return Motion(x, y, vx, vy, wx, wy, wz)
 
 
 @kernel

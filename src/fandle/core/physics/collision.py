@@ -15,6 +15,7 @@ from fandle.core.physics.slots import MU_FALL, MU_FLOOR, MU_RISE
 
 # columns of a ball's state here: x, y, vx, vy, wx, wy, wz
 X, Y, VX, VY, WX, WY, WZ = range(7)
+WIDTH = 7
 
 
 @kernel

@@ -13,11 +13,21 @@ to be fitted to a table.
 """
 
 import math
+from typing import NamedTuple
 
-from fandle.core.physics.cushion import bounce
+from fandle.core.physics.cushion import Impact, Rubber, bounce
 from fandle.core.physics.jit import kernel
 
 MOST_LOSS = 0.9  # of the restitution: however far the rubber is pressed in, the ball comes back
+
+
+class Dent(NamedTuple):
+    """Rubber that gives, and the ball's radius (m): give c in s, grip and loss as told above."""
+
+    radius: float
+    give: float
+    grip: float
+    loss: float
 
 
 @kernel
@@ -34,32 +44,19 @@ def glide(nx: float, ny: float, vx: float, vy: float, vx2: float, vy2: float) ->
 
 
 @kernel
-def give_way(
-    vt: float,
-    vn: float,
-    wt: float,
-    wn: float,
-    wz: float,
-    radius: float,
-    sin_theta: float,
-    restitution: float,
-    mu_w: float,
-    mu_s: float,
-    steps: float,
-    give: float,
-    grip: float,
-    loss: float,
-) -> tuple[float, float, float, float, float]:
-    """Velocities after rubber that gives, from those before it, as `cushion.bounce` has them.
+def give_way(into: Impact, rubber: Rubber, dent: Dent) -> Impact:
+    """The ball after rubber that gives, from what it was before.
 
-    give: c in s. The rigid impact is taken on the wall of the dent: its normal leans by
-    tan ψ = grip·c·v_t/R to the way the ball travels.
+    The rigid impact is taken on the wall of the dent: its normal leans by tan ψ = grip·c·v_t/R to the way the
+    ball travels.
     """
-    lean = grip * give * vt / radius
+    lean = dent.grip * dent.give * into.vt / dent.radius
     c = 1.0 / math.sqrt(1.0 + lean * lean)
     s = c * lean
-    kept = restitution * (1.0 - min(loss * give * vn / radius, MOST_LOSS))
-    a, b, d, e, f = bounce(
-        c * vt - s * vn, c * vn + s * vt, c * wt - s * wn, c * wn + s * wt, wz, sin_theta, kept, mu_w, mu_s, steps
-    )
-    return c * a + s * b, c * b - s * a, c * d + s * e, c * e - s * d, f
+    kept = rubber.restitution * (1.0 - min(dent.loss * dent.give * into.vn / dent.radius, MOST_LOSS))
+    turned = Impact(
+        c * into.vt - s * into.vn, c * into.vn + s * into.vt, c * into.wt - s * into.wn, c * into.wn + s * into.wt,
+        into.wz,
+    )  # fmt: skip
+    a = bounce(turned, Rubber(rubber.sin_theta, kept, rubber.mu_w, rubber.mu_s, rubber.steps))
+    return Impact(c * a.vt + s * a.vn, c * a.vn - s * a.vt, c * a.wt + s * a.wn, c * a.wn - s * a.wt, a.wz)

@@ -7,6 +7,7 @@ direction, so it can be bracketed. `outcome` plays it for real.
 from fandle.core.physics.bank import bank_offset, bank_outcome
 from fandle.core.physics.jit import kernel
 from fandle.core.physics.kick import kick_offset, kick_outcome
+from fandle.core.physics.outcomes import Outcome
 from fandle.core.physics.scene import KICK, Scene
 
 
@@ -20,8 +21,8 @@ def measure(theta: float, scene: Scene) -> float:
 
 
 @kernel
-def outcome(theta: float, spare: int, scene: Scene) -> int:
-    """What really happens: an outcome, times 1000, plus 10 × ball + leg.
+def outcome(theta: float, spare: int, scene: Scene) -> Outcome:
+    """What really happens.
 
     spare: further rails that a kicked ball may meet after those asked for (1 to see a BACKSTOP).
     """

@@ -2,25 +2,22 @@
 
 import math
 
-from fandle.core.physics.engine import EV_RAIL, HIT_BALL, HIT_JAW, POTTED, STOPPED, run
+from fandle.core.physics.collision import X, Y
+from fandle.core.physics.engine import HIT_BALL, HIT_JAW, POTTED, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
-from fandle.core.physics.outcomes import BACKSTOP, BLOCKED, HIT, JAW, OFF_RAIL, PAST, SHORT
+from fandle.core.physics.outcomes import BACKSTOP, BLOCKED, HIT, JAW, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.scene import Scene
 from fandle.core.physics.slots import RADIUS
-from fandle.core.physics.strike import strike
+from fandle.core.physics.state import EV_RAIL, EVENT, PIECE, Arc, Motion, Tape, arc_of, place_on
+from fandle.core.physics.strike import strike_by
 from fandle.core.physics.touch import first_touch, nearest_time
 
 
 @kernel
-def _play(
-    theta: float, scene: Scene, balls: Floats, solid_leg: int, jaws: bool, most_rails: int
-) -> tuple[int, int, int]:
-    s = scene.stroke
-    vx, vy, wx, wy, wz = strike(theta, s[0], s[1], s[2], s[3], s[4])
-    return run(
-        scene.origin[0], scene.origin[1], vx, vy, wx, wy, wz, scene.p, balls, solid_leg, jaws,
-        most_rails, scene.events, scene.pieces,
-    )  # fmt: skip
+def _play(theta: float, scene: Scene, balls: Floats, until: Until) -> tuple[int, int, int]:
+    off = strike_by(theta, scene.stroke)
+    start = Motion(scene.origin[X], scene.origin[Y], off.vx, off.vy, off.wx, off.wy, off.wz)
+    return run(start, scene.p, balls, until, Tape(scene.events, scene.pieces))
 
 
 @kernel
@@ -28,8 +25,8 @@ def rails_met(order: Ints, events: Floats, n_events: int) -> int:
     """Rails met so far, or −1 where they leave the order asked for."""
     met = 0
     for i in range(n_events):
-        if events[i, 0] == EV_RAIL:
-            if met < order.shape[0] and events[i, 2] != order[met]:
+        if events[i, EVENT.kind] == EV_RAIL:
+            if met < order.shape[0] and events[i, EVENT.which] != order[met]:
                 return -1
             met += 1
     return met
@@ -38,14 +35,21 @@ def rails_met(order: Ints, events: Floats, n_events: int) -> int:
 @kernel
 def _offset(piece: Floats, t: float, target: Floats) -> float:
     """Signed distance of the target from the line of travel, + = the target lies to the left."""
-    x = piece[2] + t * (piece[4] + 0.5 * piece[6] * t)
-    y = piece[3] + t * (piece[5] + 0.5 * piece[7] * t)
-    vx, vy = piece[4] + piece[6] * t, piece[5] + piece[7] * t
+    way = arc_of(piece)
+    x, y = place_on(way, t)
+    vx, vy = way.vx + way.ax * t, way.vy + way.ay * t
     speed = math.sqrt(vx * vx + vy * vy)
     if speed < 1e-7:
-        vx, vy = piece[4], piece[5]
+        vx, vy = way.vx, way.vy
         speed = math.sqrt(vx * vx + vy * vy)
     return (vx * (target[1] - y) - vy * (target[0] - x)) / speed
+
+
+@kernel
+def _from(piece: Floats, target: Floats) -> Arc:
+    """The stretch as seen from a point."""
+    way = arc_of(piece)
+    return Arc(way.x - target[0], way.y - target[1], way.vx, way.vy, way.ax, way.ay)
 
 
 @kernel
@@ -54,11 +58,12 @@ def nearest_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats) -> f
     best, least = math.nan, math.inf
     for i in range(n_pieces):
         q = pieces[i]
-        if q[9] != leg:
+        if q[PIECE.leg] != leg:
             continue
-        dx, dy = q[2] - target[0], q[3] - target[1]
-        t = nearest_time(dx, dy, q[4], q[5], q[6], q[7], q[1])
-        away = math.hypot(dx + t * (q[4] + 0.5 * q[6] * t), dy + t * (q[5] + 0.5 * q[7] * t))
+        apart = _from(q, target)
+        t = nearest_time(apart, q[PIECE.lasts])
+        dx, dy = place_on(apart, t)
+        away = math.hypot(dx, dy)
         if away < least:
             least = away
             best = _offset(q, t, target)
@@ -70,8 +75,8 @@ def _leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: 
     """The same where a ball is met on that leg: at the contact."""
     for i in range(n_pieces):
         q = pieces[i]
-        if q[9] == leg:
-            t = first_touch(q[2] - target[0], q[3] - target[1], q[4], q[5], q[6], q[7], reach, q[1])
+        if q[PIECE.leg] == leg:
+            t = first_touch(_from(q, target), reach, q[PIECE.lasts])
             if t < math.inf:
                 return _offset(q, t, target)
     return nearest_offset(pieces, n_pieces, leg, target)
@@ -86,11 +91,11 @@ def kick_offset(theta: float, scene: Scene) -> float:
     """
     n, pieces = scene.order.shape[0], scene.pieces
     target = scene.balls[scene.target : scene.target + 1]
-    code, n_ev, n_pc = _play(theta, scene, target, n, False, n + 1)
-    if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n or pieces[n_pc - 1, 9] != n:
+    code, n_ev, n_pc = _play(theta, scene, target, Until(n, False, n + 1))
+    if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n or pieces[n_pc - 1, PIECE.leg] != n:
         return math.nan
     if code == HIT_BALL:
-        return _offset(pieces[n_pc - 1], pieces[n_pc - 1, 1], target[0])
+        return _offset(pieces[n_pc - 1], pieces[n_pc - 1, PIECE.lasts], target[0])
     return nearest_offset(pieces, n_pc, n, target[0])
 
 
@@ -103,43 +108,44 @@ def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
     """
     most = rails.shape[1]
     target, reach = scene.balls[scene.target], 2.0 * scene.p[RADIUS]
+    events, pieces = scene.events, scene.pieces
     for i in range(thetas.shape[0]):
-        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], 0, False, most + 1)
+        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], Until(0, False, most + 1))
         rails[i, :] = -1
         met = 0
         for k in range(n_ev):
-            if scene.events[k, 0] == EV_RAIL and met < most:
-                rails[i, met] = int(scene.events[k, 2])
+            if events[k, EVENT.kind] == EV_RAIL and met < most:
+                rails[i, met] = int(events[k, EVENT.which])
                 met += 1
         for leg in range(most + 1):
             offsets[i, leg] = math.nan
             if leg <= met:
-                offsets[i, leg] = _leg_offset(scene.pieces, n_pc, leg, target, reach)
+                offsets[i, leg] = _leg_offset(pieces, n_pc, leg, target, reach)
 
 
 @kernel
-def kick_outcome(theta: float, spare: int, scene: Scene) -> int:
-    """What really happens: one of the outcomes above, times 1000, plus 10 × ball + leg.
+def kick_outcome(theta: float, spare: int, scene: Scene) -> Outcome:
+    """What really happens, every ball on, until the first contact with one.
 
     spare: further rails that the ball may meet after those asked for (1 to see a BACKSTOP).
     """
     n = scene.order.shape[0]
-    events, target_index = scene.events, scene.target
-    code, n_ev, _ = _play(theta, scene, scene.balls, 0, True, n + 1 + spare)
-    met = rails_met(scene.order, scene.events, n_ev)
+    events = scene.events
+    code, n_ev, _ = _play(theta, scene, scene.balls, Until(0, True, n + 1 + spare))
+    met = rails_met(scene.order, events, n_ev)
     if met < 0:
-        return OFF_RAIL * 1000
+        return Outcome(OFF_RAIL, 0, 0)
     if code == HIT_BALL:
-        ball = int(events[n_ev - 1, 2])
-        if ball == target_index and met == n:
-            return HIT * 1000
-        if ball == target_index and met > n:
-            return BACKSTOP * 1000
+        ball = int(events[n_ev - 1, EVENT.which])
+        if ball == scene.target and met == n:
+            return Outcome(HIT, 0, 0)
+        if ball == scene.target and met > n:
+            return Outcome(BACKSTOP, 0, 0)
         if met <= n:
-            return BLOCKED * 1000 + 10 * ball + met
-        return PAST * 1000
+            return Outcome(BLOCKED, ball, met)
+        return Outcome(PAST, 0, 0)
     if code in (HIT_JAW, POTTED) and met < n:
-        return JAW * 1000 + met
+        return Outcome(JAW, 0, met)
     if code == STOPPED and met <= n:
-        return SHORT * 1000
-    return PAST * 1000
+        return Outcome(SHORT, 0, 0)
+    return Outcome(PAST, 0, 0)

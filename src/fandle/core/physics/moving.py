@@ -5,10 +5,21 @@ import math
 from fandle.core.physics.bed import ENTERS, FIRST_FALL, FIRST_JAW, NOTHING, first_fixed, into, placed, press, rebound
 from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
 from fandle.core.physics.collision import VX, VY, WX, WY, WZ, X, Y
-from fandle.core.physics.engine import EV_JAW, EV_POCKET, EV_RAIL, leaves, write_event, write_piece
+from fandle.core.physics.engine import leaves
 from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.slots import DECAY, GIVE, MU_R, MU_S, RADIUS
+from fandle.core.physics.state import (
+    EV_JAW,
+    EV_POCKET,
+    EV_RAIL,
+    Arc,
+    Event,
+    Motion,
+    Phase,
+    write_event,
+    write_piece,
+)
 from fandle.core.physics.touch import first_touch
 
 # columns of a ball: x, y, vx, vy, wx, wy, wz, then since when, its acceleration, its phase, how
@@ -21,25 +32,33 @@ STEADY = 1e-10  # m/s²: the same of their accelerations
 
 
 @kernel
+def motion_of(row: Floats) -> Motion:
+    """A ball's motion from its row."""
+    return Motion(row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ])
+
+
+@kernel
+def put(row: Floats, ball: Motion) -> None:
+    """Write a motion into a ball's row."""
+    row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = ball
+
+
+@kernel
 def carry(row: Floats, ball: int, lasts: float, whole: bool, p: Floats, pieces: Floats, n_pc: int) -> int:
     """Take one ball `lasts` seconds along its path and note the stretch; returns the pieces."""
     kind = int(row[KIND])
     if kind == RESTING:
         row[WZ] = math.copysign(max(abs(row[WZ]) - p[DECAY] * lasts, 0.0), row[WZ])
         return n_pc
+    now = Phase(kind, lasts, row[AX], row[AY])
     if lasts > 0.0:
-        write_piece(
-            pieces, n_pc, row[T0], lasts, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ],
-            row[AX], row[AY], kind, row[LEG], ball,
-        )  # fmt: skip
+        write_piece(pieces, n_pc, row[T0], motion_of(row), now, int(row[LEG]), ball)
         n_pc += 1
     if kind == SUNK:
         row[X] += lasts * row[VX]
         row[Y] += lasts * row[VY]
         return n_pc
-    row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = advance(
-        kind, lasts, whole, row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ], row[AX], row[AY], p[DECAY]
-    )
+    put(row, advance(motion_of(row), now, whole, p[DECAY]))
     return n_pc
 
 
@@ -58,8 +77,9 @@ def leave(row: Floats, what: int, p: Floats) -> None:
     """Away from what was met, or pressed on it from now on."""
     nx, ny = into(what, row[X], row[Y], p)
     row[HELD] = NOTHING
-    if not leaves(nx, ny, row[VX], row[VY], row[WX], row[WY], p):
-        row[VX], row[VY], row[WX], row[WY] = press(nx, ny, row[VX], row[VY], row[WX], row[WY])
+    ball = motion_of(row)
+    if not leaves(nx, ny, ball, p):
+        put(row, press(nx, ny, ball))
         row[HELD] = what
 
 
@@ -69,17 +89,17 @@ def plan(row: Floats, t: float, p: Floats) -> bool:
     was = row[KIND]
     if row[IN] != 0.0:
         row[T0], row[AX], row[AY], row[KIND] = t, 0.0, 0.0, SUNK
-        row[OWN], row[WHAT] = first_fixed(
-            row[X], row[Y], row[VX], row[VY], 0.0, 0.0, dwell(p[GIVE]), int(row[HELD]), True, p
-        )
+        way = Arc(row[X], row[Y], row[VX], row[VY], 0.0, 0.0)
+        row[OWN], row[WHAT] = first_fixed(way, dwell(p[GIVE]), int(row[HELD]), True, p)
         return False
-    kind, lasts, ax, ay = phase(row[VX], row[VY], row[WX], row[WY], p[MU_S], p[MU_R])
-    row[T0], row[AX], row[AY], row[KIND] = t, ax, ay, kind
-    if kind == RESTING:
+    now = phase(row[VX], row[VY], row[WX], row[WY], p[MU_S], p[MU_R])
+    row[T0], row[AX], row[AY], row[KIND] = t, now.ax, now.ay, now.kind
+    if now.kind == RESTING:
         row[VX], row[VY], row[WX], row[WY] = 0.0, 0.0, 0.0, 0.0
         row[OWN], row[WHAT] = math.inf, NOTHING
         return was != RESTING
-    row[OWN], row[WHAT] = first_fixed(row[X], row[Y], row[VX], row[VY], ax, ay, lasts, int(row[HELD]), True, p)
+    way = Arc(row[X], row[Y], row[VX], row[VY], now.ax, now.ay)
+    row[OWN], row[WHAT] = first_fixed(way, now.lasts, int(row[HELD]), True, p)
     return False
 
 
@@ -100,7 +120,7 @@ def touch(a: Floats, b: Floats, t: float, p: Floats) -> float:
     dy = a[Y] + sa * (a[VY] + 0.5 * a[AY] * sa) - (b[Y] + sb * (b[VY] + 0.5 * b[AY] * sb))
     vx, vy = a[VX] + a[AX] * sa - (b[VX] + b[AX] * sb), a[VY] + a[AY] * sa - (b[VY] + b[AY] * sb)
     ax, ay = a[AX] - b[AX], a[AY] - b[AY]
-    hit = first_touch(dx, dy, vx, vy, ax, ay, 2.0 * p[RADIUS], longest)
+    hit = first_touch(Arc(dx, dy, vx, vy, ax, ay), 2.0 * p[RADIUS], longest)
     if hit == 0.0:
         size = math.sqrt(dx * dx + dy * dy)
         if -(vx * dx + vy * dy) < STILL * size and -(ax * dx + ay * dy) < STEADY * size:
@@ -115,27 +135,28 @@ def rail(row: Floats, ball: int, t: float, p: Floats, events: Floats, n_ev: int)
     row[X], row[Y] = placed(what, row[X], row[Y], p)
     if what >= ENTERS:
         return n_ev
+    x, y = row[X], row[Y]
     speed = math.sqrt(row[VX] ** 2 + row[VY] ** 2)
     if what >= FIRST_FALL:
-        write_event(events, n_ev, EV_POCKET, t, what - FIRST_FALL, row[X], row[Y], speed, math.nan, 0.0, 0.0, ball)
+        write_event(events, n_ev, Event(EV_POCKET, t, what - FIRST_FALL, x, y, speed, math.nan, 0.0, 0.0, ball))
         row[ON], row[KIND], row[OWN] = 0.0, RESTING, math.inf
         return n_ev + 1
-    nx, ny = into(what, row[X], row[Y], p)
-    vx, vy, wx, wy, wz, angle_in, angle_out = rebound(nx, ny, row[VX], row[VY], row[WX], row[WY], row[WZ], p)
-    if math.isnan(vx):
+    nx, ny = into(what, x, y, p)
+    after, angle_in, angle_out = rebound(nx, ny, motion_of(row), p)
+    if math.isnan(after.vx):
         return -1
-    after = math.sqrt(vx * vx + vy * vy)
+    speed_after = math.sqrt(after.vx * after.vx + after.vy * after.vy)
     if what >= FIRST_JAW:
         kind, index = EV_JAW, (what - FIRST_JAW) // 4
     else:
         kind, index = EV_RAIL, what
         row[LEG] += 1
-    write_event(events, n_ev, kind, t, index, row[X], row[Y], speed, after, angle_in, angle_out, ball)
+    write_event(events, n_ev, Event(kind, t, index, x, y, speed, speed_after, angle_in, angle_out, ball))
     if p[GIVE] > 0.0 and what < FIRST_JAW:
-        row[IN], row[OUT_X], row[OUT_Y], row[HELD] = 1.0, vx, vy, what
-        row[VX], row[VY] = glide(nx, ny, row[VX], row[VY], vx, vy)
-        row[WX], row[WY], row[WZ] = wx, wy, wz
+        row[IN], row[OUT_X], row[OUT_Y], row[HELD] = 1.0, after.vx, after.vy, what
+        row[VX], row[VY] = glide(nx, ny, row[VX], row[VY], after.vx, after.vy)
+        row[WX], row[WY], row[WZ] = after.wx, after.wy, after.wz
         return n_ev + 1
-    row[VX], row[VY], row[WX], row[WY], row[WZ] = vx, vy, wx, wy, wz
+    put(row, after)
     leave(row, what, p)
     return n_ev + 1

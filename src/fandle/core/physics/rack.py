@@ -27,7 +27,7 @@ from fandle.core.physics.cluster import (
     resolve,
 )
 from fandle.core.physics.collision import VX, VY, WX, WY, X, Y, closing, collide
-from fandle.core.physics.engine import BROKEN, EV_BALL, EV_POCKET, EV_STOP, PRESSED, STOPPED, TOO_MANY, write_event
+from fandle.core.physics.engine import BROKEN, PRESSED, STOPPED, TOO_MANY
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import (
     AX,
@@ -48,6 +48,7 @@ from fandle.core.physics.moving import (
     touch,
 )
 from fandle.core.physics.slots import BALL_REST, LIGHT, MU_R, MU_S, RADIUS
+from fandle.core.physics.state import EV_BALL, EV_POCKET, EV_STOP, EVENT, Event, Tape, write_event
 
 MOST_EVENTS = 6000
 MOST_PIECES = 12000
@@ -167,7 +168,8 @@ def _blow(s: Floats, members: Ints, m: int, t: float, p: Floats, events: Floats,
             if row[SPEED_B] > row[SPEED_A]:
                 fast, slow = slow, fast
             after = math.hypot(s[fast, VX], s[fast, VY])
-            write_event(events, n_ev, EV_BALL, t, slow, s[fast, X], s[fast, Y], before[fast], after, 0.0, 0.0, fast)
+            x, y = s[fast, X], s[fast, Y]
+            write_event(events, n_ev, Event(EV_BALL, t, slow, x, y, before[fast], after, 0.0, 0.0, fast))
             n_ev += 1
     for i in range(m):
         s[members[i], HELD] = NOTHING
@@ -196,7 +198,7 @@ def _decided(events: Floats, first: int, last: int, watch: int, met: bool) -> tu
     drops, or stops.
     """
     for i in range(first, last):
-        kind, index, ball = int(events[i, 0]), int(events[i, 2]), int(events[i, 9])
+        kind, index, ball = int(events[i, EVENT.kind]), int(events[i, EVENT.which]), int(events[i, EVENT.ball])
         mine = ball == watch or (kind == EV_BALL and index == watch)
         if not met:
             if ball == 0 or (kind == EV_BALL and index == 0):
@@ -214,16 +216,17 @@ def play_all(s: Floats, p: Floats, events: Floats, pieces: Floats) -> tuple[int,
 
     s: (n, BALL_WIDTH), the first seven columns given, ON 1; in place. Returns (code, events, pieces).
     """
-    return play_until(s, p, events, pieces, NOTHING, 0)
+    return play_until(s, p, Tape(events, pieces), NOTHING, 0)
 
 
 @kernel
-def play_until(s: Floats, p: Floats, events: Floats, pieces: Floats, watch: int, rails: int) -> tuple[int, int, int]:
+def play_until(s: Floats, p: Floats, tape: Tape, watch: int, rails: int) -> tuple[int, int, int]:
     """The same, but no longer than until it is known what becomes of ball `watch` over so many rails.
 
     watch: an object ball that the cue ball is to send on, or NOTHING. On a small or a slow-dying bed the rest of a
     crowded shot can take thousands of contacts that a bank need not wait for.
     """
+    events, pieces = tape.events, tape.pieces
     n = s.shape[0]
     t = 0.0
     n_ev = n_pc = seen = 0
@@ -261,7 +264,7 @@ def play_until(s: Floats, p: Floats, events: Floats, pieces: Floats, watch: int,
         for k in range(m):
             i = touched[k]
             if s[i, ON] != 0.0 and plan(s[i], t, p):
-                write_event(events, n_ev, EV_STOP, t, -1, s[i, X], s[i, Y], 0.0, 0.0, 0.0, 0.0, i)
+                write_event(events, n_ev, Event(EV_STOP, t, -1, s[i, X], s[i, Y], 0.0, 0.0, 0.0, 0.0, i))
                 n_ev += 1
         for k in range(m):
             _look_round(s, n, touched[k], t, pairs, p)

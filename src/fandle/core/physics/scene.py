@@ -4,17 +4,18 @@ from typing import NamedTuple
 
 import numpy as np
 
-from fandle.core.physics.engine import EVENT_WIDTH, MOST_EVENTS, MOST_PIECES, PIECE_WIDTH
+from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES
 from fandle.core.physics.jit import Floats, Ints
 from fandle.core.physics.moving import BALL_WIDTH, ON
 from fandle.core.physics.rack import MOST_EVENTS as MOST_CROWD_EVENTS
 from fandle.core.physics.rack import MOST_PIECES as MOST_CROWD_PIECES
+from fandle.core.physics.state import EVENT_WIDTH, PIECE_WIDTH, Tape
 
 KICK = -1  # in place of a pocket: the cue ball is to meet the target
 
 
 class Scene(NamedTuple):
-    """A question for the kernels. Metres; `stroke` as Stroke.array gives it.
+    """A question for the kernels, flat: Python hands it over at every call. Metres; `stroke` as Stroke.array gives it.
 
     balls: (n, 2) object balls, `target` the place of the target among them; order: rails by
     number; pocket: where the target is to be banked, by number, or KICK; goal: the middle of that
@@ -36,6 +37,11 @@ class Scene(NamedTuple):
     crowd_pieces: Floats
 
 
+def blank_tape(events: int, pieces: int) -> Tape:
+    """Room for so many events and pieces."""
+    return Tape(np.empty((events, EVENT_WIDTH)), np.empty((pieces, PIECE_WIDTH)))
+
+
 def scene_of(
     origin: Floats,
     stroke: Floats,
@@ -52,7 +58,6 @@ def scene_of(
     crowded = pocket != KICK
     return Scene(
         origin, stroke, p, balls, target, order, pocket, np.array(goal),
-        np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)), crowd,
-        np.empty((MOST_CROWD_EVENTS if crowded else 1, EVENT_WIDTH)),
-        np.empty((MOST_CROWD_PIECES if crowded else 1, PIECE_WIDTH)),
+        *blank_tape(MOST_EVENTS, MOST_PIECES), crowd,
+        *(blank_tape(MOST_CROWD_EVENTS, MOST_CROWD_PIECES) if crowded else blank_tape(1, 1)),
     )  # fmt: skip

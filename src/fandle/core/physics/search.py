@@ -1,17 +1,27 @@
 """Search over directions: all those that meet the target over given rails, found and bracketed."""
 
 import math
+from typing import Any, NamedTuple
 
 import numpy as np
 
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.judge import measure, outcome
-from fandle.core.physics.outcomes import BACKSTOP, HIT, PAST
+from fandle.core.physics.outcomes import BACKSTOP, HIT, PAST, Outcome
 from fandle.core.physics.scene import Scene
 from fandle.core.physics.slots import RADIUS
 
-# columns of a solution: direction, offset of the target (m), lowest and highest direction that hit
-SOLUTION_WIDTH = 4
+
+class Found(NamedTuple):
+    """A solution: direction, offset of the target (m), lowest and highest direction that hit. Also its columns."""
+
+    direction: float
+    offset: float
+    lowest: float
+    highest: float
+
+
+FOUND: Any = Found(*range(4))
 # directions over the whole first rail (or the target itself), and within one such step near the
 # target, by the number of rails
 GRIDS = ((24, 4), (64, 16), (256, 8), (384, 8), (512, 8))
@@ -101,15 +111,15 @@ def _edge(
         else:
             root = find_root(bad, f_bad, good, f_good, reach, scene)
             in_, out = root + 0.5 * EDGE_END, root - 0.5 * EDGE_END
-        if outcome(in_, 0, scene) // 1000 == HIT:
-            what = outcome(out, 1 if backstop else 0, scene) // 1000
+        if outcome(in_, 0, scene).what == HIT:
+            what = outcome(out, 1 if backstop else 0, scene).what
             if what != HIT and not (backstop and what == BACKSTOP):
                 return in_
     for _ in range(40):
         mid = 0.5 * (good + bad)
         if abs(bad - good) < EDGE_END:
             break
-        what = outcome(mid, 1 if backstop else 0, scene) // 1000
+        what = outcome(mid, 1 if backstop else 0, scene).what
         if what == HIT or (backstop and what == BACKSTOP):
             good = mid
         else:
@@ -124,7 +134,7 @@ def _widen(good: float, beyond: float, step: float, scene: Scene) -> float:
     good hits; `beyond` is the next direction looked at, then on by `step`.
     """
     for _ in range(4000):
-        what = outcome(beyond, 1, scene) // 1000
+        what = outcome(beyond, 1, scene).what
         if what not in (HIT, BACKSTOP):
             return _edge(good, beyond, True, scene)
         good = beyond
@@ -135,17 +145,17 @@ def _widen(good: float, beyond: float, step: float, scene: Scene) -> float:
 @kernel
 def _hunt(
     lo: float,
-    code_lo: int,
+    at_lo: Outcome,
     hi: float,
     scene: Scene,
 ) -> float:
     """A direction that hits between two that fail in different ways; NaN if none is found."""
     for _ in range(24):
         mid = 0.5 * (lo + hi)
-        code = outcome(mid, 0, scene)
-        if code < 1000:
+        here = outcome(mid, 0, scene)
+        if here.what == HIT:
             return mid
-        if code == code_lo:
+        if here == at_lo:
             lo = mid
         else:
             hi = mid
@@ -235,45 +245,46 @@ def _within(
 def solve_from(at: Floats, values: Floats, goal: float, scene: Scene, fine: int) -> tuple[Floats, int, float]:
     """The same from directions in equal steps and the target's offset at each, NaN off the order.
 
-    Returns (solutions, count, best): rows as SOLUTION_WIDTH says, and the direction nearest to
+    Returns (solutions, count, best): rows as FOUND says, and the direction nearest to
     what was asked even where it fails, NaN if no direction comes near.
     """
     room = 3 * fine * _room(values, scene)
     thetas = np.empty(room)
     exact = np.zeros(room)
-    solutions = np.empty((MOST_SOLUTIONS, SOLUTION_WIDTH))
+    solutions = np.empty((MOST_SOLUTIONS, 4))
     n, best = _sample(at, values, goal, scene, fine, thetas, exact)
     pace = (at[1] - at[0]) / fine
     found = 0
     # the run of hits we are in: its first and last direction, what lies below, the exact one
     lowest, highest, below, aim = math.nan, math.nan, math.nan, math.nan
-    code_a = PAST * 1000
+    before = Outcome(PAST, 0, 0)
     for i in range(n):
         theta = thetas[i]
-        code = outcome(theta, 0, scene)
+        here = outcome(theta, 0, scene)
+        hits = here.what == HIT
         joined = i > 0 and theta - thetas[i - 1] < 1.5 * pace
-        hit = theta if code < 1000 else math.nan
-        if joined and code >= 1000 and code_a >= 1000 and code != code_a:
-            hit = _hunt(thetas[i - 1], code_a, theta, scene)
+        hit = theta if hits else math.nan
+        if joined and not hits and before.what != HIT and here != before:
+            hit = _hunt(thetas[i - 1], before, theta, scene)
         if not math.isnan(hit):
             if math.isnan(lowest):
                 lowest, below, aim = hit, thetas[i - 1] if joined else hit - pace, math.nan
             highest = hit
-            if exact[i] > 0.0 and code < 1000:
+            if exact[i] > 0.0 and hits:
                 aim = theta
-        ends = code >= 1000 or i == n - 1 or thetas[i + 1] - theta >= 1.5 * pace
+        ends = not hits or i == n - 1 or thetas[i + 1] - theta >= 1.5 * pace
         if not math.isnan(lowest) and ends and found < MOST_SOLUTIONS:
-            above = theta if code >= 1000 else theta + pace
+            above = theta + pace if hits else theta
             if math.isnan(aim):
                 lo = _edge(lowest, below, False, scene)
                 aim = _within(lo, _edge(highest, above, False, scene), goal, scene)
             row = solutions[found]
-            row[0], row[1] = aim, measure(aim, scene)
-            row[2] = _widen(lowest, below, -pace, scene)
-            row[3] = _widen(highest, above, pace, scene)
+            row[FOUND.direction], row[FOUND.offset] = aim, measure(aim, scene)
+            row[FOUND.lowest] = _widen(lowest, below, -pace, scene)
+            row[FOUND.highest] = _widen(highest, above, pace, scene)
             found += 1
             lowest = math.nan
-        code_a = code
+        before = here
     return solutions, found, best
 
 

@@ -1,8 +1,32 @@
 """Cue on ball: spin from the tip's offset, squirt from the cue's end mass."""
 
 import math
+from typing import Any, NamedTuple
 
-from fandle.core.physics.jit import kernel
+from fandle.core.physics.jit import Floats, kernel
+
+
+class Struck(NamedTuple):
+    """A ball just after the tip: m/s, and R·ω in m/s."""
+
+    vx: float
+    vy: float
+    wx: float
+    wy: float
+    wz: float
+
+
+class StrokeNumbers(NamedTuple):
+    """A stroke as the kernels take it: m/s, radii, radii, rad, ball mass over end mass. Also its array's columns."""
+
+    speed: float
+    side: float
+    up: float
+    elevation: float
+    end_ratio: float
+
+
+STROKE: Any = StrokeNumbers(*range(5))  # columns
 
 
 @kernel
@@ -20,10 +44,8 @@ def squirt_rad(side: float, end_ratio: float) -> float:
 
 
 @kernel
-def strike(
-    direction: float, speed: float, side: float, up: float, elevation: float, end_ratio: float
-) -> tuple[float, float, float, float, float]:
-    """(vx, vy, wx, wy, wz) in m/s just after the tip, w = R·ω.
+def strike(direction: float, speed: float, side: float, up: float, elevation: float, end_ratio: float) -> Struck:
+    """The ball just after the tip.
 
     direction, elevation in radians; side (+ right) and up (+ above) in radii. Impulse along
     the cue through the offset point, the vertical part taken by the bed:
@@ -34,10 +56,19 @@ def strike(
     blow = 2.5 * speed / math.cos(elevation)
     roll = blow * up
     twist = blow * side * math.sin(elevation)
-    return (
+    return Struck(
         speed * fx,
         speed * fy,
         twist * fx - roll * fy,
         twist * fy + roll * fx,
         blow * side * math.cos(elevation),
     )
+
+
+@kernel
+def strike_by(direction: float, stroke: Floats) -> Struck:
+    """The same for a stroke's array."""
+    return strike(
+        direction, stroke[STROKE.speed], stroke[STROKE.side], stroke[STROKE.up], stroke[STROKE.elevation],
+        stroke[STROKE.end_ratio],
+    )  # fmt: skip

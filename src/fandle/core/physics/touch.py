@@ -3,6 +3,7 @@
 import math
 
 from fandle.core.physics.jit import kernel
+from fandle.core.physics.state import Arc
 
 
 @kernel
@@ -72,10 +73,9 @@ def _bends(c1: float, c2: float, c3: float, c4: float, longest: float) -> tuple[
 
 
 @kernel
-def _quartic(
-    dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, reach: float
-) -> tuple[float, float, float, float, float]:
+def _quartic(way: Arc, reach: float) -> tuple[float, float, float, float, float]:
     """Coefficients of |p(t)|² − reach² for p = d + v t + a t²/2."""
+    dx, dy, vx, vy, ax, ay = way
     return (
         dx * dx + dy * dy - reach * reach,
         2.0 * (dx * vx + dy * vy),
@@ -86,14 +86,13 @@ def _quartic(
 
 
 @kernel
-def first_touch(
-    dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, reach: float, longest: float
-) -> float:
+def first_touch(way: Arc, reach: float, longest: float) -> float:
     """First time in [0, longest] at which |d + v t + a t²/2| falls to `reach`; inf if never.
 
-    d: from the other ball to this one, metres. Touching and parting does not count.
+    way: from the other ball to this one. Touching and parting does not count.
     """
-    c0, c1, c2, c3, c4 = _quartic(dx, dy, vx, vy, ax, ay, reach)
+    c0, c1, c2, c3, c4 = _quartic(way, reach)
+    dx, dy, vx, vy, ax, ay = way
     far = math.sqrt(dx * dx + dy * dy) - reach
     run = longest * (math.sqrt(vx * vx + vy * vy) + 0.5 * math.sqrt(ax * ax + ay * ay) * longest)
     if far > run:
@@ -115,9 +114,9 @@ def first_touch(
 
 
 @kernel
-def nearest_time(dx: float, dy: float, vx: float, vy: float, ax: float, ay: float, longest: float) -> float:
+def nearest_time(way: Arc, longest: float) -> float:
     """Time in [0, longest] at which |d + v t + a t²/2| is least."""
-    c0, c1, c2, c3, c4 = _quartic(dx, dy, vx, vy, ax, ay, 0.0)
+    c0, c1, c2, c3, c4 = _quartic(way, 0.0)
     n, t1, t2, t3 = _bends(c1, c2, c3, c4, longest)
     ends = (t1, t2, t3)
     best, least = 0.0, c0

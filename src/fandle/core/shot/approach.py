@@ -8,7 +8,8 @@ import numpy as np
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.model import Layout
 from fandle.core.physics import engine as e
-from fandle.core.physics.strike import strike
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.single import roll, strike_into
 from fandle.core.shot.path import Event, Piece, event_of, pieces_of
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.pocket import Point
@@ -57,20 +58,19 @@ def approach(
     takes all object balls off the bed. Raises EngineError at the event cap.
     """
     table = layout.table
-    events = np.empty((e.MOST_EVENTS, e.EVENT_WIDTH))
-    pieces = np.empty((e.MOST_PIECES, e.PIECE_WIDTH))
+    tape = blank_tape(e.MOST_EVENTS, e.MOST_PIECES)
     balls = np.empty((0, 2)) if ignore_balls else layout.obstacles()
-    x, y = layout.metres(layout.cue)
-    start = strike(finite_direction(direction), *stroke.array())
-    code, n_ev, n_pc = e.run(x, y, *start, table.params(), balls, 0, True, most_rails, events, pieces)
+    start = np.array(layout.metres(layout.cue) + (0.0,) * 5)
+    strike_into(start, finite_direction(direction), stroke.array())
+    code, n_ev, n_pc = roll(start, table.params(), balls, 0, True, most_rails, tape.events, tape.pieces)
     if code == e.TOO_MANY:
         raise EngineError(f"the shot makes more than {e.MOST_EVENTS} contacts: play it slower")
     if code == e.BROKEN:
         raise EngineError(BROKEN)
     names = tuple(ball.id for ball in layout.object_balls())
     return Approach(
-        tuple(event_of(table, row, CUE, names) for row in events[:n_ev]),
-        tuple(pieces_of(table, pieces[:n_pc])),
+        tuple(event_of(table, row, CUE, names) for row in tape.events[:n_ev]),
+        tuple(pieces_of(table, tape.pieces[:n_pc])),
     )
 
 

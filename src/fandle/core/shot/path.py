@@ -6,13 +6,17 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.physics import engine as e
+from fandle.core.physics import state
 from fandle.core.physics.cloth import REST_LIMIT, SLIDING
+from fandle.core.physics.state import EVENT, PIECE
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES, Point
 from fandle.core.table.rails import Rail
 
 RAILS = tuple(Rail)
+# neighbouring columns of a piece: since when and for how long, where, velocity and acceleration, phase and leg
+WHEN, PLACE = slice(PIECE.t, PIECE.lasts + 1), slice(PIECE.x, PIECE.y + 1)
+MOTION, KIND = slice(PIECE.vx, PIECE.ay + 1), slice(PIECE.kind, PIECE.leg + 1)
 KINDS = ("rail", "ball", "jaw", "stop", "pocket")  # in the order of the engine's EV_ codes
 
 
@@ -69,32 +73,33 @@ class Piece:
 
 def event_of(table: Table, row: NDArray[np.float64], ball: str, others: tuple[str, ...]) -> Event:
     """An event from the engine's row; `others` names the balls its index counts."""
-    kind, index = int(row[0]), int(row[2])
-    after = float(row[6])
+    kind, index = int(row[EVENT.kind]), int(row[EVENT.which])
+    after = float(row[EVENT.after])
     return Event(
-        t=float(row[1]),
+        t=float(row[EVENT.t]),
         kind=KINDS[kind],
         ball=ball,
-        x=float(row[3]) / table.diamond_x,
-        y=float(row[4]) / table.diamond_y,
-        speed=float(row[5]),
+        x=float(row[EVENT.x]) / table.diamond_x,
+        y=float(row[EVENT.y]) / table.diamond_y,
+        speed=float(row[EVENT.before]),
         speed_after=None if math.isnan(after) else after,
-        rail=RAILS[index] if kind == e.EV_RAIL else None,
-        other=others[index] if kind == e.EV_BALL else None,
-        pocket=POCKET_NAMES[index] if kind in (e.EV_JAW, e.EV_POCKET) else None,
-        in_deg=math.degrees(row[7]) if kind == e.EV_RAIL else None,
-        out_deg=math.degrees(row[8]) if kind == e.EV_RAIL else None,
+        rail=RAILS[index] if kind == state.EV_RAIL else None,
+        other=others[index] if kind == state.EV_BALL else None,
+        pocket=POCKET_NAMES[index] if kind in (state.EV_JAW, state.EV_POCKET) else None,
+        in_deg=math.degrees(row[EVENT.angle_in]) if kind == state.EV_RAIL else None,
+        out_deg=math.degrees(row[EVENT.angle_out]) if kind == state.EV_RAIL else None,
     )
 
 
 def pieces_of(table: Table, rows: NDArray[np.float64]) -> list[Piece]:
     """Stretches of path from the engine's rows, (n, PIECE_WIDTH)."""
     scale = (table.diamond_x, table.diamond_y)
-    t, start, v, a = rows[:, 1:2], rows[:, 2:4], rows[:, 4:6], rows[:, 6:8]
+    whens, kinds = rows[:, WHEN].tolist(), rows[:, KIND].tolist()
+    motions = rows[:, MOTION]
+    t, start, v, a = rows[:, WHEN][:, 1:], rows[:, PLACE], motions[:, :2], motions[:, 2:]
     control, end = start + v * t / 2, start + t * (v + a * t / 2)
     places = zip((start / scale).tolist(), (control / scale).tolist(), (end / scale).tolist(), strict=True)
-    whens, kinds = rows[:, :2].tolist(), rows[:, 8:10].tolist()
     return [
         Piece(t0, lasts, (p[0], p[1]), (c[0], c[1]), (q[0], q[1]), kind == SLIDING, int(leg), tuple(m))
-        for (t0, lasts), (kind, leg), (p, c, q), m in zip(whens, kinds, places, rows[:, 4:8].tolist(), strict=True)
+        for (t0, lasts), (kind, leg), (p, c, q), m in zip(whens, kinds, places, motions.tolist(), strict=True)
     ]

@@ -9,8 +9,10 @@ from fandle.core.errors import EngineError
 from fandle.core.layout.model import Layout
 from fandle.core.physics import engine as e
 from fandle.core.physics import moving, rack
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.single import strike_into
 from fandle.core.physics.slots import STEPS
-from fandle.core.physics.strike import strike
+from fandle.core.physics.state import EVENT, PIECE
 from fandle.core.shot.approach import BROKEN, Approach, finite_direction
 from fandle.core.shot.path import Event, Piece, event_of, pieces_of
 from fandle.core.shot.stroke import Stroke
@@ -63,15 +65,14 @@ def play(layout: Layout, stroke: Stroke, direction: float, impulse_steps: int | 
     state = np.zeros((len(balls), moving.BALL_WIDTH))
     state[:, :2] = [layout.metres(ball) for ball in balls]
     state[:, moving.ON] = 1.0
-    state[0, 2:7] = strike(finite_direction(direction), *stroke.array())
-    events = np.empty((rack.MOST_EVENTS, e.EVENT_WIDTH))
-    pieces = np.empty((rack.MOST_PIECES, e.PIECE_WIDTH))
-    code, n_ev, n_pc = rack.play_all(state, p, events, pieces)
+    strike_into(state[0], finite_direction(direction), stroke.array())
+    tape = blank_tape(rack.MOST_EVENTS, rack.MOST_PIECES)
+    code, n_ev, n_pc = rack.play_all(state, p, tape.events, tape.pieces)
     if code == e.TOO_MANY:
         raise EngineError(f"the shot makes more than {rack.MOST_EVENTS} contacts: play it slower")
     if code == e.BROKEN:
         raise EngineError(BROKEN)
-    return _told(layout.table, tuple(ball.id for ball in balls), state, events[:n_ev], pieces[:n_pc])
+    return _told(layout.table, tuple(ball.id for ball in balls), state, tape.events[:n_ev], tape.pieces[:n_pc])
 
 
 def _told(
@@ -82,14 +83,14 @@ def _told(
     pieces: NDArray[np.float64],
 ) -> Shot:
     paths: dict[str, list[Piece]] = {}
-    for ball, piece in zip(pieces[:, 10].astype(int).tolist(), pieces_of(table, pieces), strict=True):
+    for ball, piece in zip(pieces[:, PIECE.ball].astype(int).tolist(), pieces_of(table, pieces), strict=True):
         paths.setdefault(names[ball], []).append(piece)
     rest: dict[str, Point | None] = {}
     for name, row in zip(names, state, strict=True):
         on = row[moving.ON] > 0.0
         rest[name] = (float(row[0]) / table.diamond_x, float(row[1]) / table.diamond_y) if on else None
     return Shot(
-        tuple(event_of(table, row, names[int(row[9])], names) for row in events),
+        tuple(event_of(table, row, names[int(row[EVENT.ball])], names) for row in events),
         rest,
         {name: tuple(way) for name, way in paths.items()},
     )

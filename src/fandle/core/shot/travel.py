@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.physics.state import Arc
 from fandle.core.physics.touch import nearest_time
 from fandle.core.shot.approach import Approach
 from fandle.core.shot.path import Piece
@@ -29,7 +30,7 @@ def passing(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
             continue
         dx, dy = q.start[0] * sx - x, q.start[1] * sy - y
         vx, vy, ax, ay = q.motion
-        t = nearest_time(dx, dy, vx, vy, ax, ay, q.lasts)
+        t = nearest_time(Arc(dx, dy, vx, vy, ax, ay), q.lasts)
         px, py = dx + t * (vx + ax * t / 2), dy + t * (vy + ay * t / 2)
         away = math.hypot(px, py)
         if away < abs(least):

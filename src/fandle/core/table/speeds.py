@@ -6,7 +6,10 @@ import numpy as np
 
 from fandle.core import constants as k
 from fandle.core.errors import EngineError
-from fandle.core.physics.engine import EVENT_WIDTH, MOST_EVENTS, MOST_PIECES, PIECE_WIDTH, STOPPED, run
+from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, STOPPED
+from fandle.core.physics.scene import blank_tape
+from fandle.core.physics.single import roll
+from fandle.core.physics.state import PIECE
 from fandle.core.table.model import Table
 
 NO_BALLS = np.empty((0, 2))
@@ -19,15 +22,15 @@ def lengths_of(table: Table, speed: float) -> float:
 
     Struck at its centre from the head rail, straight up and down the middle.
     """
-    events = np.empty((MOST_EVENTS, EVENT_WIDTH))
-    pieces = np.empty((MOST_PIECES, PIECE_WIDTH))
-    start = (table.ball_radius, table.width / 2, speed, 0.0, 0.0, 0.0, 0.0)
-    code, _, n = run(*start, table.params(), NO_BALLS, 0, False, MOST_EVENTS, events, pieces)
+    tape = blank_tape(MOST_EVENTS, MOST_PIECES)
+    start = np.array((table.ball_radius, table.width / 2, speed, 0.0, 0.0, 0.0, 0.0))
+    code, _, n = roll(start, table.params(), NO_BALLS, 0, False, MOST_EVENTS, tape.events, tape.pieces)
     if code != STOPPED:
         raise EngineError(f"a ball at {speed:g} m/s never comes to rest: check the table's rolling resistance")
     path = 0.0
-    for p in pieces[:n]:
-        path += abs(p[1] * (p[4] + 0.5 * p[6] * p[1]))  # decelerated along x: never turns in a piece
+    for q in tape.pieces[:n]:
+        lasts = q[PIECE.lasts]
+        path += abs(lasts * (q[PIECE.vx] + 0.5 * q[PIECE.ax] * lasts))  # decelerated along x: never turns in a piece
     return path / table.length
 
 
