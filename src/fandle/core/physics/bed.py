@@ -68,7 +68,8 @@ def outward(rail: int) -> tuple[float, float]:
 
 
 @kernel
-def _gap(rail: int, x: float, y: float, p: Floats) -> float:
+def gap_to(rail: int, x: float, y: float, p: Floats) -> float:
+    """Metres that a centre has to go until its ball touches a rail's nose line."""
     r = p[RADIUS]
     if rail == NEAR:
         return y - r
@@ -109,7 +110,7 @@ def _in_jaws(x: float, y: float, p: Floats) -> bool:
     """Has this centre passed a nose line (or lies on one) where a pocket is?"""
     found = False
     for k in range(4):
-        found = found or (_gap(k, x, y, p) <= ON_LINE and in_mouth(k, x, y, p))
+        found = found or (gap_to(k, x, y, p) <= ON_LINE and in_mouth(k, x, y, p))
     return found
 
 
@@ -171,7 +172,7 @@ def first_fixed(way: Arc, longest: float, held: int, jaws: bool, p: Floats) -> t
         if k == held:
             continue
         nx, ny = outward(k)
-        gap = _gap(k, x, y, p)
+        gap = gap_to(k, x, y, p)
         v, a = vx * nx + vy * ny, ax * nx + ay * ny
         if inside and gap <= ON_LINE and in_mouth(k, x, y, p):
             t = _behind(gap, v, a, first)

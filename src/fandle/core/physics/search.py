@@ -289,15 +289,19 @@ def solve_from(at: Floats, values: Floats, goal: float, scene: Scene, fine: int)
 
 
 @kernel
+def _measured(at: Floats, scene: Scene) -> Floats:
+    """The target's offset at each direction."""
+    values = np.empty(at.shape[0])
+    for i in range(at.shape[0]):
+        values[i] = measure(at[i], scene)
+    return values
+
+
 def solve(first: float, last: float, goal: float, scene: Scene, grid: tuple[int, int]) -> tuple[Floats, int, float]:
     """All ways to meet the target over the rails of the scene, directions between first and last.
 
     goal: wanted offset of the target from the line of travel (m, + = passing right of it);
     grid: how many directions are looked at, one of GRIDS. Returns as `solve_from`.
     """
-    at = np.empty(grid[0] + 1)
-    values = np.empty(grid[0] + 1)
-    for i in range(grid[0] + 1):
-        at[i] = first + i * (last - first) / grid[0]
-        values[i] = measure(at[i], scene)
-    return solve_from(at, values, goal, scene, grid[1])
+    at = first + np.arange(grid[0] + 1) * (last - first) / grid[0]
+    return solve_from(at, _measured(at, scene), goal, scene, grid[1])

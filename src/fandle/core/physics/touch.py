@@ -91,8 +91,12 @@ def first_touch(way: Arc, reach: float, longest: float) -> float:
 
     way: from the other ball to this one. Touching and parting does not count.
     """
-    c0, c1, c2, c3, c4 = _quartic(way, reach)
     dx, dy, vx, vy, ax, ay = way
+    if abs(dx) - reach > longest * (abs(vx) + 0.5 * abs(ax) * longest):
+        return math.inf  # most balls of a crowd are out of reach one way or the other: no root is taken for them
+    if abs(dy) - reach > longest * (abs(vy) + 0.5 * abs(ay) * longest):
+        return math.inf
+    c0, c1, c2, c3, c4 = _quartic(way, reach)
     far = math.sqrt(dx * dx + dy * dy) - reach
     run = longest * (math.sqrt(vx * vx + vy * vy) + 0.5 * math.sqrt(ax * ax + ay * ay) * longest)
     if far > run:

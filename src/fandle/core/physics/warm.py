@@ -1,0 +1,77 @@
+"""Every kernel that Python calls, compiled or loaded before anybody waits for it.
+
+Each is called once on a small case. A kernel is compiled for the types it is called with, so a case has them as
+the callers do: a table's numbers are read-only, everything else may be written.
+"""
+
+from collections.abc import Callable, Iterator
+
+import numpy as np
+
+from fandle.core.physics import batch, search
+from fandle.core.physics.bank import bank_outcome, bank_sweep, contact
+from fandle.core.physics.jit import Floats, cache_folder, forget_old
+from fandle.core.physics.judge import measure, outcome
+from fandle.core.physics.kick import sweep
+from fandle.core.physics.moving import BALL_WIDTH
+from fandle.core.physics.rack import play_all
+from fandle.core.physics.scene import Scene, blank_tape, scene_of
+from fandle.core.physics.single import roll, strike_into
+from fandle.core.physics.state import Arc
+from fandle.core.physics.strike import squirt_rad
+from fandle.core.physics.touch import nearest_time
+
+DONE = "complete"  # a file in the kernels' folder: all of them are there
+STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
+
+
+def ready() -> bool:
+    """Were all kernels compiled from these very sources before? Then warming takes a second, not a minute."""
+    return (cache_folder() / DONE).exists()
+
+
+def warm(p: Floats) -> Iterator[float]:
+    """Compile or load all kernels, p being a table's numbers; after each, the share that is done, up to 1."""
+    cases = _cases(p)
+    whole = sum(share for share, _ in cases)
+    done = 0.0
+    for share, call in cases:
+        call()
+        done += share
+        yield done / whole
+    if not ready():
+        forget_old()
+        (cache_folder() / DONE).touch()
+
+
+def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
+    """(share of the compilation, by bench/compile_times.py; a call), those first that others are made of."""
+    kick, bank = _scene(p), _scene(p, pocket=3)
+    tape = blank_tape(20, 60)
+    start = np.array([0.4, 0.4, 1.0, 0.5, 0.0, 0.0, 0.0])
+    state = np.zeros((2, BALL_WIDTH))
+    at, goals = np.linspace(0.0, 0.2, 5), np.array([[2.5, 1.2]])
+    row = np.empty(7)
+    return [
+        (1.0, lambda: (squirt_rad(0.1, 20.0), strike_into(row, 0.1, STROKE))),
+        (1.0, lambda: nearest_time(Arc(0.1, 0.1, 1.0, 1.0, 0.0, 0.0), 1.0)),
+        (12.0, lambda: roll(start, p, np.empty((0, 2)), 0, True, 2, *tape)),
+        (14.0, lambda: play_all(state, p, *tape)),
+        (12.0, lambda: (measure(0.1, kick), contact(0.1, bank, row, row.copy()))),
+        (8.0, lambda: (outcome(0.1, 0, kick), bank_outcome(0.1, bank))),
+        (2.0, lambda: bank_sweep(at, bank, goals, np.empty((1, 5)), row, row.copy())),
+        (2.0, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
+        (3.0, lambda: search.root_near(0.1, 0.0, kick)),
+        (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
+        (8.0, lambda: _batch(p)),
+    ]
+
+
+def _scene(p: Floats, pocket: int = -1) -> Scene:
+    balls, order = np.array([[1.5, 0.6], [0.9, 0.9]]), np.array([1], dtype=np.int64)
+    return scene_of(np.array([0.4, 0.4]), STROKE.copy(), p, balls, 0, order, pocket)
+
+
+def _batch(p: Floats) -> None:
+    rows = batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
+    batch.play_batch(rows, p[None], np.array([[1.5, 0.6]]))
