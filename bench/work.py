@@ -174,14 +174,14 @@ def works() -> dict[str, Callable[[], Any]]:
     from fandle.core.steps import finish
     from fandle.core.systems.registry import all_counts, count
     from fandle.core.table.rails import Rail
-    from fandle.web.address import State
-    from fandle.web.view import answer
+    from fandle.service.situation import Situation
+    from fandle.web.table.view import answer
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))
     layout, stroke = Layout(TABLE, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
     firm = Stroke(3.0)
     banked = Layout(TABLE, "nine-ball", (Ball("cue", 3.0, 2.5), Ball("7", 5.0, 1.2), Ball("2", 1.0, 3.0)), "7")
-    state, rack_of_fifteen, hard = State(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
+    state, rack_of_fifteen, hard = Situation(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
     return {
         "three-rail shot": lambda: roll(START, P, NONE, 0, False, RAILS, *TAPE),
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),

@@ -18,8 +18,8 @@ from fandle.formats.log import json_parts
 from fandle.store import log
 from fandle.store.backup import backup
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_practice
 from fandle.web import address
+from fandle.web.demo import demo_practice
 
 FULL_KB = 900  # no file may grow beyond
 SET_UPS, ATTEMPTS = 1000, 50_000

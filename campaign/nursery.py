@@ -10,14 +10,14 @@ from pathlib import Path
 
 import uvicorn
 
-from fandle.core.warm import warm
+from fandle.service.warm import Warming
 from fandle.web.app import create_app
 from fandle.web.settings import Settings
 
 
 def main() -> None:
     """Fork a server for every port that is asked for."""
-    warm()
+    Warming().run()
     gc.freeze()
     for line in sys.stdin:
         child = os.fork()

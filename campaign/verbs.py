@@ -23,10 +23,11 @@ from fandle.core.shot.play import Shot, play
 from fandle.core.steps import finish
 from fandle.core.systems.registry import METHODS, all_counts, counted
 from fandle.core.table.rails import Rail, rails_name
-from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
+from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.files import layout_json
-from fandle.web.address import State
-from fandle.web.view import answer
+from fandle.formats.shots import ShotAnswer
+from fandle.service.situation import Situation
+from fandle.web.table.view import answer
 
 ENERGY = 1e-9  # of the stroke's: what rounding may add
 Verb = tuple[str, Callable[[], object]]
@@ -65,33 +66,39 @@ def in_python(scene: Scene, rng: random.Random) -> Iterator[Verb]:
     """(name, call) of every verb as a notebook would use it."""
     layout, stroke, rails, hit = scene.layout, scene.stroke, scene.rails, scene.hit
     yield "simulate", lambda: played(scene)
-    yield "aim", lambda: finite(aim_json(solve_kick(layout, rails, stroke, hit=hit)))
-    yield "lines", lambda: finite([aim_json(line.answer) for line in candidates(layout, stroke, hit=hit)])
-    yield "count", lambda: finite([count_json(found) for found in all_counts(layout)])
+    yield "aim", lambda: finite(aim_answer(solve_kick(layout, rails, stroke, hit=hit)).json_data())
+    yield "lines", lambda: finite([aim_answer(line.answer).json_data() for line in candidates(layout, stroke, hit=hit)])
+    yield "count", lambda: finite([count_answer(found).json_data() for found in all_counts(layout)])
     if rails:
         change = rng.choice(CHANGES)
 
         def hold() -> None:
             found = solve_instead(layout, rails, scene.direction, stroke, change, hit=hit)
-            finite(instead_json(found) if isinstance(found, Instead) else aim_json(found))
+            finite(instead_answer(found).json_data() if isinstance(found, Instead) else aim_answer(found).json_data())
 
         yield "hold", hold
     if layout.table.pockets is not None:
         method = rng.choice(list(METHODS))
-        yield "bank", lambda: finite([aim_json(line.answer) for line in bank_lines(layout, stroke, (1,))])
-        yield "bank over rails", lambda: finite(aim_json(solve_bank(layout, rails or (Rail.FAR,), stroke)))
-        yield "bank counted", lambda: finite(count_json(counted(method, layout, kind="bank")))
+        yield "bank", lambda: finite([aim_answer(line.answer).json_data() for line in bank_lines(layout, stroke, (1,))])
+        yield (
+            "bank over rails",
+            lambda: finite(aim_answer(solve_bank(layout, rails or (Rail.FAR,), stroke)).json_data()),
+        )
+        yield "bank counted", lambda: finite(count_answer(counted(method, layout, kind="bank")).json_data())
     if rng.random() < 0.1:
-        yield "long list", lambda: finite([aim_json(line.answer) for line in kick_lines(layout, stroke, (1, 2, 3))])
+        yield (
+            "long list",
+            lambda: finite([aim_answer(line.answer).json_data() for line in kick_lines(layout, stroke, (1, 2, 3))]),
+        )
     level = replace(stroke, elevation=0.0)
-    yield "page", lambda: json.dumps(finish(answer(State(layout, level, rails or None, hit=hit))), allow_nan=False)
+    yield "page", lambda: json.dumps(finish(answer(Situation(layout, level, rails or None, hit=hit))), allow_nan=False)
 
 
 def played(scene: Scene) -> Shot:
     """The shot of a scene, audited: finite, on the bed, no energy gained."""
     layout, table = scene.layout, scene.layout.table
     shot = play(layout, scene.stroke, scene.direction)
-    finite(shot_json(shot))
+    finite(ShotAnswer.of(shot).json_data())
     for ball, place in shot.rest.items():
         if place is not None and not lies_on_bed(table, place[0] * table.diamond_x, place[1] * table.diamond_y):
             raise FailedError(f"{ball} rests off the bed at {place}")

@@ -211,7 +211,7 @@ def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
         (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hold", "far:3"], "leave --hold out"),
         (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick or bank"),
-        (["count", "LAYOUT", "--method", "M3", "--pocket", "side-far"], "a kick has no pocket"),
+        (["count", "LAYOUT", "--method", "M3", "--pocket", "side-far"], "a kick goes to a ball"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "bank", "--pocket", "hole"], "unknown pocket"),
         (["simulate", "LAYOUT", "--direction", "0", "--elevation", "45", "--speed", "5"], "leaps"),
         (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),

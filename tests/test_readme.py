@@ -9,8 +9,9 @@ import pytest
 from tests.conftest import CONTRACT_LAYOUT, fandle
 
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_club, demo_practice
+from fandle.store.demo_data import demo_club
 from fandle.store.queries import fill_demo
+from fandle.web.demo import demo_practice
 
 ROOT = Path(__file__).parent.parent
 README = (ROOT / "README.md").read_text("utf-8")

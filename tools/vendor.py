@@ -1,10 +1,11 @@
-"""Bring Bootstrap, icons and fonts from the npm registry into web/static/vendor, with licences.
+"""Bring Bootstrap, fonts and the API's page from the npm registry into web/static/vendor, with licences.
 
-Run by hand when a version changes: python tools/vendor.py. Needs npm.
+Run by hand when a version changes: python tools/vendor.py [package …]. Needs npm.
 """
 
 import shutil
 import subprocess
+import sys
 import tarfile
 import tempfile
 from pathlib import Path
@@ -20,6 +21,7 @@ PACKAGES = (
     ("bootstrap", "5.3.9", ["dist/css/bootstrap.min.css", "dist/js/bootstrap.bundle.min.js"], VENDOR),
     ("@fontsource/ibm-plex-sans", "5.3.0", SANS, VENDOR),
     ("@fontsource/ibm-plex-sans-condensed", "5.3.0", CONDENSED, VENDOR),
+    ("swagger-ui-dist", "5.35.0", ["swagger-ui-bundle.js", "swagger-ui.css"], VENDOR),
     ("axe-core", "4.14.1", ["axe.min.js"], TESTS),
 )
 
@@ -45,5 +47,7 @@ def fetch(name: str, version: str, files: list[str], into: Path) -> None:
 
 
 if __name__ == "__main__":
+    wanted = sys.argv[1:]  # some packages only
     for package in PACKAGES:
-        fetch(*package)
+        if not wanted or package[0] in wanted:
+            fetch(*package)

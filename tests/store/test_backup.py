@@ -11,10 +11,11 @@ import pytest
 from fandle.store import log
 from fandle.store.backup import backup, last_backup, restore
 from fandle.store.database import FILE, Database
-from fandle.store.demo_data import demo_club, demo_practice
+from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
 from fandle.store.queries import fill_demo, layouts, remove_layout
 from fandle.store.serving import held_by, serving
+from fandle.web.demo import demo_practice
 
 
 def filled(folder: Path) -> Database:

@@ -11,10 +11,11 @@ from sqlalchemy.exc import OperationalError
 from fandle.formats.files import layout_of
 from fandle.store.club import table_label
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_club, demo_practice
+from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
 from fandle.store.models import Base, Club
 from fandle.store.queries import fill_demo, layouts
+from fandle.web.demo import demo_practice
 
 
 def test_demo_club_is_filled_once(tmp_path: Path) -> None:

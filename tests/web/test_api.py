@@ -17,7 +17,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.registry import count
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
-from fandle.formats.answers import aim_json, count_json
+from fandle.formats.answers import aim_answer, count_answer
 from fandle.formats.files import layout_of, table_json
 from fandle.store.demo_data import demo_club
 from fandle.web import address
@@ -36,8 +36,8 @@ def test_the_answer_equals_the_cores(client: TestClient) -> None:
     layout = layout_of(CONTRACT_LAYOUT)
     aim = solve_kick(layout, (Rail.FAR,), Stroke(3.1, 0.17))
     assert isinstance(aim, Aim)
-    assert got["chosen"]["answer"] == json.loads(json.dumps(aim_json(aim)))
-    counted = json.loads(json.dumps(count_json(count("M3", layout, (Rail.FAR,)))))
+    assert got["chosen"]["answer"] == json.loads(json.dumps(aim_answer(aim).json_data()))
+    counted = json.loads(json.dumps(count_answer(count("M3", layout, (Rail.FAR,))).json_data()))
     assert {name: got["count"][name] for name in counted} == counted
     assert got["chosen"]["big"] == f"{aim.best.corrected.nose:.2f}"
 
@@ -192,8 +192,14 @@ def test_add_read_and_save(client: TestClient) -> None:
         "table": {**table_json(standard_table("pool-9ft")), "name": "worn", "cushion_friction": 0.3},
     }
     own = client.post(address.READ_LAYOUT, content=json.dumps(worn), headers={"Content-Type": "text/plain"}).json()
-    assert own["layout"]["table"] == "worn"
-    assert client.get(own["href"]).status_code == 200
+    assert (own["layout"]["table"], own["href"]) == ("worn", None)
+    kept = client.get(address.CLUB_ROOM, params={"table": "worn"}).text
+    assert "unknown table" in kept  # reading is reading: the club has no such table by it
+    put = client.post(address.READ_TABLE, content=json.dumps(own["table"]), headers={"Content-Type": "text/plain"})
+    assert put.json() == {"name": "worn"}
+    there = client.post(address.READ_LAYOUT, content=json.dumps(worn), headers={"Content-Type": "text/plain"}).json()
+    assert there["table"] is None
+    assert client.get(there["href"]).status_code == 200
     wrong = client.post(address.READ_LAYOUT, content="{", headers={"Content-Type": "text/plain"})
     assert wrong.status_code == 422
     saved = client.get(address.SAVE_LAYOUT + "?" + ask(client)["address"])

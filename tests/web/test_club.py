@@ -85,9 +85,12 @@ def test_a_table_goes_out_with_its_layout_and_gives_the_same_answer_elsewhere(
             sent = club.get(f"{address.SAVE_LAYOUT}?{here['address']}")
             assert sent.json()["table"]["name"] == name
             read = other.post(address.READ_LAYOUT, content=sent.text, headers=PLAIN).json()
-            assert read["layout"]["table"] == there
+            assert (read["layout"]["table"], read["href"]) == (name, None)
+            put = other.post(address.READ_TABLE, content=json.dumps(read["table"]), headers=PLAIN).json()
+            assert put == {"name": there}
             again = other.post(address.READ_LAYOUT, content=sent.text, headers=PLAIN).json()
             assert again["layout"]["table"] == there  # not taken in twice
+            assert again["table"] is None
             reply = answer_on(other, there, side=0.2)
             assert reply["chosen"]["answer"] == here["chosen"]["answer"]
             table = club.get(f"{address.SAVE_TABLE}?name={name}").json()

@@ -111,7 +111,12 @@ def test_a_map_comes_in_columns(client: TestClient) -> None:
     assert all(len(spot) == 4 for spot in got["spots"])
     beyond = client.post(address.MAP, json={**body, "at": 99})
     assert beyond.status_code == 422
-    assert beyond.json() == {"error": "column 99: the map has 32", "field": "at"}
+    assert beyond.json() == {
+        "error": "column 99: the map has 32",
+        "code": "out_of_range",
+        "field": "at",
+        "balls": [],
+    }
 
 
 @pytest.mark.parametrize(

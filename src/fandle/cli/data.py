@@ -54,7 +54,9 @@ def export_log(
             with Path(file).open("w", encoding="utf-8", newline="") as out:
                 out.writelines(parts)
         except OSError as fault:
-            raise BadInputError(f"cannot write {file!r} ({fault.strerror}): check the file's name and folder") from None
+            raise BadInputError(
+                f"cannot write {file!r} ({fault.strerror}): check the file's name and folder", code="no_file"
+            ) from None
     typer.echo(json.dumps({"file": file}) if as_json else f"The log is in {file}.")
 
 
@@ -65,5 +67,7 @@ def import_log(file: File, as_json: Json = False) -> None:
         with file.open("rb") as source, closing(Database.open(home_folder())) as database:
             done = take_in(database, source)
     except OSError as fault:
-        raise BadInputError(f"cannot read {str(file)!r} ({fault.strerror}): check the file's name") from None
+        raise BadInputError(
+            f"cannot read {str(file)!r} ({fault.strerror}): check the file's name", code="no_file"
+        ) from None
     typer.echo(json.dumps(done) if as_json else f"{done['new']} new of {done['attempts']} attempts are in the log.")

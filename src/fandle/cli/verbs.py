@@ -10,25 +10,30 @@ import typer
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
-from fandle.core.lines.bank import solve_bank
-from fandle.core.lines.held import Instead, solve_instead
-from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.cue import find_cue
-from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import Count, NoCount
-from fandle.core.systems.registry import all_counts, counted, other_rails
-from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of, conditioned
-from fandle.core.table.model import Table, renamed
+from fandle.core.steps import finish
+from fandle.core.systems.base import NoCount
+from fandle.core.table.condition import CLOTHS, RUBBERS
+from fandle.core.table.model import Table
 from fandle.core.table.rails import parse_rails
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats import words
-from fandle.formats.answers import aim_json, count_json, instead_json, shot_json
+from fandle.formats.answers import Answer, aim_answer, count_answer, instead_answer
 from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
+from fandle.formats.shots import ShotAnswer
+from fandle.service.count import count as count_one
+from fandle.service.count import count_all
+from fandle.service.hold import hold as held
+from fandle.service.lines import aim as find_aim
+from fandle.service.shot import play
+from fandle.service.situation import situation_of
+from fandle.service.tables import make
 
 NO_ANSWER = 1
 
@@ -59,7 +64,7 @@ def _bytes(path: str) -> bytes:
     try:
         return sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
     except OSError as fault:
-        raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name") from None
+        raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name", code="no_file") from None
 
 
 def _stroke(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
@@ -67,7 +72,11 @@ def _stroke(table: Table, speed: float | None, side: float, up: float, elevation
 
 
 def _print(data: Any) -> None:
-    typer.echo(json.dumps(data, allow_nan=False))
+    """An answer, several, or what is JSON already."""
+    parts = (
+        [part.json_data() for part in data] if isinstance(data, list) and data and isinstance(data[0], Answer) else data
+    )
+    typer.echo(json.dumps(parts.json_data() if isinstance(parts, Answer) else parts, allow_nan=False))
 
 
 @app.command(epilog="Example: fandle simulate layout.fandle.json --aim far:3@nose --speed 3 --json")
@@ -94,7 +103,7 @@ def simulate(
     file = validated(StrokeFile, {"aim": aim, "direction": direction})
     stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
     shot = play(table_layout, stroke, _direction(table_layout, file), impulse_steps=impulse_steps)
-    _print(shot_json(shot)) if as_json else typer.echo(words.shot(shot))
+    _print(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot))
 
 
 def _direction(layout: Layout, file: StrokeFile) -> float:
@@ -110,7 +119,9 @@ def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
     try:
         text = sys.stdin.read() if path == "-" else Path(path).read_text("utf-8")
     except (OSError, UnicodeDecodeError):
-        raise BadInputError(f"cannot read {path!r}: give a text file with one JSON stroke a line") from None
+        raise BadInputError(
+            f"cannot read {path!r}: give a text file with one JSON stroke a line", code="no_file"
+        ) from None
     shots = []
     for number, line in enumerate(text.splitlines(), 1):
         if not line.strip():
@@ -119,9 +130,9 @@ def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
             file, stroke = read_stroke(line, layout.table)
             shots.append(play(layout, stroke, _direction(layout, file)))
         except BadInputError as error:
-            raise BadInputError(f"line {number}: {error}", error.field) from None
+            raise error.at(f"line {number}") from None
     for shot in shots:
-        _print(shot_json(shot)) if as_json else typer.echo(words.shot(shot) + "\n")
+        _print(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot) + "\n")
 
 
 @app.command(epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
@@ -142,41 +153,24 @@ def aim(
     as_json: Json = False,
 ) -> None:
     """Find the corrected aim of a kick or bank and prove it by playing it."""
-    table_layout, order = _load(layout), parse_rails(rails)
+    table_layout = _load(layout)
     stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
+    asked = situation_of(table_layout, stroke, parse_rails(rails), kind, target, pocket, hit)
     answer: Aim | Instead | Refusal
-    if kind == "bank":
-        _not_with_banks(hit, hold)
-        answer = solve_bank(table_layout, order, stroke, target, pocket)
-    elif kind != "kick":
-        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind")
-    elif pocket is not None:
-        raise BadInputError(f"pocket {pocket!r}: a kick goes to a ball, give --kind bank with a pocket", "pocket")
-    elif hold is not None:
-        direction = _direction(table_layout, StrokeFile(aim=hold))
-        answer = solve_instead(table_layout, order, direction, stroke, change, target, hit)
-    else:
-        answer = solve_kick(table_layout, order, stroke, target, hit)
+    answer = find_aim(asked) if hold is None else held(asked, _direction(table_layout, StrokeFile(aim=hold)), change)
     if as_json:
-        _print(instead_json(answer) if isinstance(answer, Instead) else aim_json(answer))
+        _print(instead_answer(answer) if isinstance(answer, Instead) else aim_answer(answer))
     else:
         typer.echo(words.instead(answer) if isinstance(answer, Instead) else words.aim(answer))
     if isinstance(answer, Refusal):
         raise typer.Exit(NO_ANSWER)
 
 
-def _not_with_banks(hit: float, hold: str | None) -> None:
-    if hit:
-        raise BadInputError("a bank has its own thickness: leave --hit out", "hit")
-    if hold is not None:
-        raise BadInputError("only the mark of a kick can be held: leave --hold out", "hold")
-
-
 @app.command(epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
 def count(
     layout: LayoutArg,
     method: Annotated[
-        str | None, typer.Option(help="A school's method, M1, M2, … as fandle count --all lists them.")
+        str | None, typer.Option(help="A system's number, M1, M2, … as fandle count --all lists them.")
     ] = None,
     every: Annotated[bool, typer.Option("--all", help="Every method, best first.")] = False,
     rails: Rails = None,
@@ -185,20 +179,19 @@ def count(
     pocket: Annotated[str | None, typer.Option(help="Of a bank; without it the one that lands best.")] = None,
     as_json: Json = False,
 ) -> None:
-    """Count a line by a school's method and say how far off it lands."""
+    """Count a line by a system and say how far off it lands."""
     if every == (method is not None):
         raise BadInputError("choose one of --method M3 and --all", "method")
     table_layout = _load(layout)
     over = parse_rails(rails) if rails is not None else None
+    asked = situation_of(table_layout, Stroke(default_speed(table_layout.table)), over, kind, target, pocket)
     if method is None:
-        found = all_counts(table_layout, over, target, kind, pocket)
-        _print([count_json(c) for c in found]) if as_json else typer.echo(words.counts(found))
+        found = finish(count_all(asked))
+        _print([count_answer(c) for c in found]) if as_json else typer.echo(words.counts(found))
     else:
-        one = counted(method, table_layout, over, target, kind, pocket)
-        found = [one]
-        whole = over is None and kind == "kick"
-        others = other_rails(one, table_layout, target) if whole and isinstance(one, Count) else None
-        _print(count_json(one, others)) if as_json else typer.echo(words.counts(found))
+        counted = count_one(asked, method)
+        found = [counted.found]
+        _print(count_answer(counted.found, counted.others)) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
         raise typer.Exit(NO_ANSWER)
 
@@ -216,12 +209,7 @@ def table(
         _print(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
         return
     found = standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(_bytes(name))
-    if cloth is not None or rubber is not None:
-        has_cloth, has_rubber = condition_of(found)
-        found = conditioned(found, cloth or has_cloth, rubber or has_rubber)
-    if called is not None:
-        found = renamed(found, called)
-    data = table_json(found)
+    data = table_json(make(found, {}, cloth, rubber, called))
     _print(data) if as_json else typer.echo(words.table(data))
 
 

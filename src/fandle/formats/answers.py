@@ -1,4 +1,7 @@
-"""Answers: the JSON of simulate, aim and count, as the contract fixes it."""
+"""Answers of aim and count: each model is its JSON, its published schema and the routes' response model.
+
+A part that does not belong to an answer (a bank's contact in a kick's) is left out, not null.
+"""
 
 import math
 from collections.abc import Sequence
@@ -6,37 +9,49 @@ from typing import Any, Literal
 
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import Marks, degrees
-from fandle.core.lines.solution import Aim, Refusal, Solution
-from fandle.core.shot.path import Event
-from fandle.core.shot.play import Shot
+from fandle.core.lines.solution import Aim, ObjectContact, ReasonCode, Refusal, Solution
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, NoCount
+from fandle.core.table.rails import Rail
 from fandle.formats.base import Number, Strict
 
 
-class MarksAnswer(Strict):
-    """An aim in three frames, diamonds along the first rail."""
+class Answer(Strict):
+    """What is said in answer."""
 
-    nose: Number
+    def json_data(self) -> dict[str, Any]:
+        """Its JSON, without what does not belong to it."""
+        return self.model_dump(mode="json", exclude_unset=True)
+
+
+class MarksAnswer(Answer):
+    """An aim in three frames, diamonds along the first rail; null where a line is parallel to it."""
+
+    nose: Number | None
     sight: Number | None
-    centre: Number
+    centre: Number | None
+
+    @classmethod
+    def of(cls, marks: Marks) -> "MarksAnswer":
+        """From marks."""
+        return cls(nose=_finite(marks.nose), sight=_finite(marks.sight), centre=_finite(marks.centre))
 
 
-class LinkAnswer(Strict):
+class LinkAnswer(Answer):
     """One link of the chain: diamonds at the first rail's nose."""
 
     link: str
     shift: Number
 
 
-class WindowAnswer(Strict):
+class WindowAnswer(Answer):
     """How far the mark at the nose may be wrong either way and still hit, mm."""
 
     less: Number
     more: Number
 
 
-class CushionAnswer(Strict):
+class CushionAnswer(Answer):
     """A contact with a rail, centre frame; angles from the rail, 90 = straight in."""
 
     rail: str
@@ -45,21 +60,27 @@ class CushionAnswer(Strict):
     out_deg: Number
 
 
-class PlaceAnswer(Strict):
+class PlaceAnswer(Answer):
     """A ball's centre, diamonds."""
 
     x: Number
     y: Number
 
 
-class ObjectContactAnswer(Strict):
+class ObjectContactAnswer(Answer):
     """How a banked ball is met: the cut, and the cue ball's centre then."""
 
     cut_deg: Number
     ghost: PlaceAnswer
 
+    @classmethod
+    def of(cls, contact: ObjectContact) -> "ObjectContactAnswer":
+        """From a contact."""
+        x, y = contact.ghost
+        return cls(cut_deg=contact.cut_deg, ghost=PlaceAnswer(x=x, y=y))
 
-class SolutionAnswer(Strict):
+
+class SolutionAnswer(Answer):
     """One verified aim. Of a bank all but `direction` is the object ball's, and two parts are added."""
 
     mirror: MarksAnswer
@@ -74,6 +95,11 @@ class SolutionAnswer(Strict):
     pocket: str | None = None
     object_contact: ObjectContactAnswer | None = None
 
+    @classmethod
+    def of(cls, s: Solution) -> "SolutionAnswer":
+        """From a solution."""
+        return cls(**_solution(s))
+
 
 class AimAnswer(SolutionAnswer):
     """The widest aim, its chain, and the others."""
@@ -84,8 +110,18 @@ class AimAnswer(SolutionAnswer):
     chain: list[LinkAnswer]
     others: list[SolutionAnswer]
 
+    @classmethod
+    def of_aim(cls, aim: Aim) -> "AimAnswer":
+        """From an aim."""
+        best = aim.best
+        return cls(
+            solved=True, target=best.target, rails=_names(best.rails), **_solution(best),
+            chain=[LinkAnswer(link=link.link, shift=link.shift) for link in aim.chain],
+            others=[SolutionAnswer.of(s) for s in aim.solutions[1:]],
+        )  # fmt: skip
 
-class StrokeAnswer(Strict):
+
+class StrokeAnswer(Answer):
     """A stroke: m/s, fractions of the radius, degrees, and the cue by name."""
 
     speed: Number
@@ -94,8 +130,13 @@ class StrokeAnswer(Strict):
     elevation: Number
     cue: str
 
+    @classmethod
+    def of(cls, s: Stroke) -> "StrokeAnswer":
+        """From a stroke."""
+        return cls(speed=s.speed, side=s.side, up=s.up, elevation=s.elevation, cue=s.cue.name)
 
-class InsteadAnswer(Strict):
+
+class InsteadAnswer(Answer):
     """The mark held, the stroke changed: `value` of what was changed, and further values that do."""
 
     solved: Literal[True]
@@ -109,17 +150,17 @@ class InsteadAnswer(Strict):
     others: list[Number]
 
 
-class RefusedAnswer(Strict):
+class RefusedAnswer(Answer):
     """No aim, and why."""
 
     solved: Literal[False]
     target: str
     rails: list[str]
-    reason_code: Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
+    reason_code: ReasonCode
     reason: str
 
 
-class NumberAnswer(Strict):
+class NumberAnswer(Answer):
     """A number written at a rail."""
 
     rail: str
@@ -128,7 +169,7 @@ class NumberAnswer(Strict):
     role: str
 
 
-class LandsAnswer(Strict):
+class LandsAnswer(Answer):
     """Where a count's own aim lands."""
 
     off_diamonds: Number
@@ -137,7 +178,7 @@ class LandsAnswer(Strict):
     met: Literal["left", "right", "full"]
 
 
-class CountAnswer(Strict):
+class CountAnswer(Answer):
     """A count that applies."""
 
     method: str
@@ -159,7 +200,7 @@ class CountAnswer(Strict):
     object_contact: ObjectContactAnswer | None = None
 
 
-class NoCountAnswer(Strict):
+class NoCountAnswer(Answer):
     """A count that does not apply, and why."""
 
     method: str
@@ -169,152 +210,67 @@ class NoCountAnswer(Strict):
     reason: str
 
 
-class EventAnswer(Strict):
-    """One contact, or the end of the shot."""
-
-    t: Number
-    kind: Literal["rail", "ball", "jaw", "pocket", "stop"]
-    ball: str
-    rail: str | None = None
-    other: str | None = None
-    pocket: str | None = None
-    x: Number
-    y: Number
-    speed: Number
-    speed_after: Number | None
+def aim_answer(answer: Aim | Refusal) -> AimAnswer | RefusedAnswer:
+    """The answer of `aim`."""
+    if isinstance(answer, Aim):
+        return AimAnswer.of_aim(answer)
+    return RefusedAnswer(
+        solved=False, target=answer.target, rails=_names(answer.rails), reason_code=answer.reason_code,
+        reason=answer.reason,
+    )  # fmt: skip
 
 
-class ShotAnswer(Strict):
-    """A shot as played."""
-
-    events: list[EventAnswer]
-    rest: dict[str, PlaceAnswer | None]
-
-
-def marks_json(marks: Marks) -> dict[str, Any]:
-    """An aim in three frames; a line parallel to the rail has no mark (null)."""
-    return {
-        name: value if value is not None and math.isfinite(value) else None
-        for name, value in (("nose", marks.nose), ("sight", marks.sight), ("centre", marks.centre))
-    }
-
-
-def stroke_json(stroke: Stroke) -> dict[str, Any]:
-    """A stroke."""
-    return {
-        "speed": stroke.speed,
-        "side": stroke.side,
-        "up": stroke.up,
-        "elevation": stroke.elevation,
-        "cue": stroke.cue.name,
-    }
-
-
-def instead_json(answer: Instead | Refusal) -> dict[str, Any]:
+def instead_answer(answer: Instead | Refusal) -> InsteadAnswer | AimAnswer | RefusedAnswer:
     """The answer of `aim --hold`."""
     if isinstance(answer, Refusal):
-        return aim_json(answer)
+        return aim_answer(answer)
+    return InsteadAnswer(
+        solved=True, target=answer.target, rails=_names(answer.rails), change=answer.change, value=answer.value,
+        stroke=StrokeAnswer.of(answer.stroke), direction=degrees(answer.direction), miss_mm=answer.miss_mm,
+        others=list(answer.others),
+    )  # fmt: skip
+
+
+def count_answer(count: Count | NoCount, others: Sequence[Count] | None = None) -> CountAnswer | NoCountAnswer:
+    """The answer of `count`. others: the same system over its other rails, where no rails were asked for."""
+    if isinstance(count, NoCount):
+        return NoCountAnswer(
+            method=count.method, title=count.title, applies=False, rails=_names(count.rails), reason=count.reason
+        )
+    lands = count.lands
+    more: dict[str, Any] = {} if others is None else {"others": [count_answer(other) for other in others]}
+    return CountAnswer(
+        method=count.method, title=count.title, applies=True, rails=_names(count.rails),
+        numbers=[NumberAnswer(rail=n.rail.value, at=n.at, label=n.label, role=n.role) for n in count.numbers],
+        steps=list(count.steps), say=count.say, adjust=count.adjust, frame=count.frame, aim=MarksAnswer.of(count.aim),
+        direction=degrees(count.direction), stroke=StrokeAnswer.of(count.stroke),
+        lands=LandsAnswer(off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met),
+        in_the_way=count.blocked, **_contact(count), **more,
+    )  # fmt: skip
+
+
+def _finite(value: float | None) -> float | None:
+    return value if value is not None and math.isfinite(value) else None
+
+
+def _names(rails: Sequence[Rail]) -> list[str]:
+    return [rail.value for rail in rails]
+
+
+def _contact(s: Solution | Count) -> dict[str, Any]:
+    return {} if s.contact is None else {"pocket": s.pocket, "object_contact": ObjectContactAnswer.of(s.contact)}
+
+
+def _solution(s: Solution) -> dict[str, Any]:
     return {
-        "solved": True,
-        "target": answer.target,
-        "rails": [r.value for r in answer.rails],
-        "change": answer.change,
-        "value": answer.value,
-        "stroke": stroke_json(answer.stroke),
-        "direction": degrees(answer.direction),
-        "miss_mm": answer.miss_mm,
-        "others": list(answer.others),
-    }
-
-
-def _contact_json(s: Solution | Count) -> dict[str, Any]:
-    if s.contact is None:
-        return {}
-    x, y = s.contact.ghost
-    return {"pocket": s.pocket, "object_contact": {"cut_deg": s.contact.cut_deg, "ghost": {"x": x, "y": y}}}
-
-
-def _solution_json(s: Solution) -> dict[str, Any]:
-    return {
-        **_contact_json(s),
-        "mirror": marks_json(s.mirror),
-        "natural": marks_json(s.natural),
-        "corrected": marks_json(s.corrected),
+        **_contact(s),
+        "mirror": MarksAnswer.of(s.mirror),
+        "natural": MarksAnswer.of(s.natural),
+        "corrected": MarksAnswer.of(s.corrected),
         "direction": degrees(s.direction),
         "miss_mm": s.miss_mm,
         "fullness": s.fullness,
         "push": s.push,
-        "window_mm": {"less": s.window_less_mm, "more": s.window_more_mm},
-        "cushions": [{"rail": c.rail.value, "at": c.at, "in_deg": c.in_deg, "out_deg": c.out_deg} for c in s.cushions],
-    }
-
-
-def aim_json(answer: Aim | Refusal) -> dict[str, Any]:
-    """The answer of `aim`."""
-    if isinstance(answer, Refusal):
-        return {
-            "solved": False,
-            "target": answer.target,
-            "rails": [r.value for r in answer.rails],
-            "reason_code": answer.reason_code,
-            "reason": answer.reason,
-        }
-    best = answer.best
-    return {
-        "solved": True,
-        "target": best.target,
-        "rails": [r.value for r in best.rails],
-        **_solution_json(best),
-        "chain": [{"link": link.link, "shift": link.shift} for link in answer.chain],
-        "others": [_solution_json(s) for s in answer.solutions[1:]],
-    }
-
-
-def count_json(count: Count | NoCount, others: Sequence[Count] | None = None) -> dict[str, Any]:
-    """The answer of `count`. others: the same school over its other rails, where no rails were asked for."""
-    head = {"method": count.method, "title": count.title, "rails": [r.value for r in count.rails]}
-    if isinstance(count, NoCount):
-        return {**head, "applies": False, "reason": count.reason}
-    return {
-        **head,
-        "applies": True,
-        "numbers": [{"rail": n.rail.value, "at": n.at, "label": n.label, "role": n.role} for n in count.numbers],
-        "steps": list(count.steps),
-        "say": count.say,
-        "adjust": count.adjust,
-        "frame": count.frame,
-        "aim": marks_json(count.aim),
-        "direction": degrees(count.direction),
-        "stroke": stroke_json(count.stroke),
-        "lands": {
-            "off_diamonds": count.lands.off_diamonds,
-            "off_balls": count.lands.off_balls,
-            "side": count.lands.side,
-            "met": count.lands.met,
-        },
-        "in_the_way": count.blocked,
-        **_contact_json(count),
-        **({} if others is None else {"others": [count_json(other) for other in others]}),
-    }
-
-
-def _event_json(event: Event) -> dict[str, Any]:
-    named = {"rail": event.rail, "other": event.other, "pocket": event.pocket}
-    return {
-        "t": event.t,
-        "kind": event.kind,
-        "ball": event.ball,
-        **{name: str(value) for name, value in named.items() if value is not None},
-        "x": event.x,
-        "y": event.y,
-        "speed": event.speed,
-        "speed_after": event.speed_after,
-    }
-
-
-def shot_json(shot: Shot) -> dict[str, Any]:
-    """The answer of `simulate`."""
-    return {
-        "events": [_event_json(event) for event in shot.events],
-        "rest": {name: None if place is None else {"x": place[0], "y": place[1]} for name, place in shot.rest.items()},
+        "window_mm": WindowAnswer(less=s.window_less_mm, more=s.window_more_mm),
+        "cushions": [CushionAnswer(rail=c.rail.value, at=c.at, in_deg=c.in_deg, out_deg=c.out_deg) for c in s.cushions],
     }

@@ -49,6 +49,12 @@ def fault_sentence(fault: Mapping[str, Any]) -> str:
     return f"{place}: {text}" if kind == "value_error" else f"{place}: {text[:1].lower()}{text[1:]}"
 
 
+def fault_code(fault: Mapping[str, Any]) -> str:
+    """The same in a short word."""
+    kinds = {"missing": "missing", "extra_forbidden": "unknown", "value_error": "not_a_number"}
+    return kinds.get(fault["type"], "invalid")
+
+
 def read_json(text: str | bytes) -> Any:
     """Parse JSON, UTF-8; a fault is one sentence with line and column."""
     try:
@@ -59,10 +65,11 @@ def read_json(text: str | bytes) -> Any:
         return data
     except json.JSONDecodeError as fault:
         raise BadInputError(
-            f"this is not JSON (line {fault.lineno}, column {fault.colno}: {fault.msg}): check the file"
+            f"this is not JSON (line {fault.lineno}, column {fault.colno}: {fault.msg}): check the file",
+            code="bad_file",
         ) from None
     except (UnicodeDecodeError, RecursionError, ValueError):  # a number of thousands of digits is the last
-        raise BadInputError("this is not JSON text: check the file") from None
+        raise BadInputError("this is not JSON text: check the file", code="bad_file") from None
 
 
 def check_writable(data: Any) -> None:
@@ -70,7 +77,9 @@ def check_writable(data: Any) -> None:
     try:
         json.dumps(data, ensure_ascii=False).encode()
     except UnicodeEncodeError:
-        raise BadInputError("the text holds half a character, which cannot be kept: check the file") from None
+        raise BadInputError(
+            "the text holds half a character, which cannot be kept: check the file", code="unwritable"
+        ) from None
 
 
 def validated(model: type[M], data: Any, prefix: str = "") -> M:
@@ -78,5 +87,6 @@ def validated(model: type[M], data: Any, prefix: str = "") -> M:
     try:
         return model.model_validate(data)
     except ValidationError as error:
-        place = ".".join(str(part) for part in error.errors()[0]["loc"])
-        raise BadInputError(prefix + sentence(error), prefix + place) from None
+        first = error.errors()[0]
+        place = ".".join(str(part) for part in first["loc"])
+        raise BadInputError(prefix + sentence(error), prefix + place, code=fault_code(first)) from None

@@ -111,7 +111,9 @@ def table_json(table: Table) -> dict[str, Any]:
 def table_of_json(data: Any) -> Table:
     """A table from parsed JSON, a table object; every fault is one sentence."""
     if not isinstance(data, Mapping):
-        raise BadInputError("a table is a JSON object, as `fandle table pool-9ft --json` prints one", "table")
+        raise BadInputError(
+            "a table is a JSON object, as `fandle table pool-9ft --json` prints one", "table", code="bad_file"
+        )
     return table_of(validated(TableFile, dict(data), "table."))
 
 
@@ -123,10 +125,12 @@ def read_table(text: str | bytes) -> Table:
 def layout_of(data: Any, known: Callable[[str], Table] = standard_table) -> Layout:
     """A layout from parsed JSON; every fault is one sentence. known: finds a table's name."""
     if not isinstance(data, Mapping):
-        raise BadInputError('a layout is a JSON object that begins {"format": "fandle-layout/1", …}')
+        raise BadInputError('a layout is a JSON object that begins {"format": "fandle-layout/1", …}', code="bad_file")
     if data.get("format") != LAYOUT_FORMAT:
         raise BadInputError(
-            f"format {data.get('format')!r} is not known: this version reads {LAYOUT_FORMAT!r}", "format"
+            f"format {data.get('format')!r} is not known: this version reads {LAYOUT_FORMAT!r}",
+            "format",
+            code="bad_file",
         )
     given = dict(data)
     if isinstance(given.get("table"), Mapping):  # checked alone, so that its own fault is told

@@ -147,7 +147,7 @@ def _json_rows(file: BinaryIO) -> Iterator[Any]:
         file.seek(0)
         yield from ijson.items(file, "attempts.item", use_float=True)
     except (ijson.JSONError, UnicodeDecodeError) as fault:
-        raise BadInputError(f"this is not a whole JSON file ({fault}): export the log again") from None
+        raise BadInputError(f"this is not a whole JSON file ({fault}): export the log again", code="bad_file") from None
 
 
 def _csv_rows(file: BinaryIO) -> Iterator[dict[str, Any]]:
@@ -156,11 +156,15 @@ def _csv_rows(file: BinaryIO) -> Iterator[dict[str, Any]]:
         reader = csv.DictReader(text)
         missing = [name for name in COLUMNS if name not in (reader.fieldnames or ())]
         if missing:
-            raise BadInputError(f"this is no exported log: the column {missing[0]!r} is missing", "file")
+            raise BadInputError(
+                f"this is no exported log: the column {missing[0]!r} is missing", "file", code="bad_file"
+            )
         for row in reader:
             yield _unflat({name: from_cell(row[name] or "") for name in COLUMNS})
     except (UnicodeDecodeError, csv.Error) as fault:
-        raise BadInputError(f"this is not a CSV file in UTF-8 ({fault}): export the log again") from None
+        raise BadInputError(
+            f"this is not a CSV file in UTF-8 ({fault}): export the log again", code="bad_file"
+        ) from None
     finally:
         text.detach()
 

@@ -9,14 +9,14 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, files, log
+from fandle.formats import answers, files, log, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
     "table": files.TableFile,
     "stroke": files.StrokeFile,
     "log": log.LogFile,
-    "simulate": answers.ShotAnswer,
+    "simulate": shots.ShotAnswer,
     "aim": answers.AimAnswer | answers.RefusedAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }

@@ -16,6 +16,7 @@ from fandle.store.models import Attempt, ClubTable, Player, Preference
 from fandle.store.standing import player_id, stand
 
 Columns = TypeVarTuple("Columns")
+PREFERRED = "school"  # the favourite system's place among the settings, as the first versions called it
 TOGETHER = 500  # attempts read or written in one go
 
 

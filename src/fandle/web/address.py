@@ -5,7 +5,7 @@ Positions in diamonds, the stroke in the units of the contract.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
@@ -15,9 +15,10 @@ from fandle.core.lines.marks import FRAMES
 from fandle.core.shot.cue import IDEAL
 from fandle.core.shot.stroke import Stroke, within_limit
 from fandle.core.table.pocket import POCKET_NAMES
-from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import DEFAULT, usual_game
+from fandle.service.situation import FAVOURITE, HOW_MANY, Kind, Situation
 from fandle.web.known import STANDARD, Known
 
 TABLE_ROOM = "/"
@@ -53,33 +54,10 @@ PASS = "/pass"
 DEVICES = "/devices"
 API_DEVICES = "/api/devices"
 STATIC = "/static"
+DOCS = "/docs"
 
-KINDS = ("kick", "bank")
-COUNTS = ("1", "2", "3", "4", "all")  # rails of the lines in the list
+KINDS: tuple[Kind, ...] = ("kick", "bank")
 PLACES = 4  # decimals of a diamond (0.03 mm), of a m/s and of a radius kept in an address
-
-
-@dataclass(frozen=True)
-class State:
-    """What a Table room page shows: layout, stroke, and the reader's choices (rails None = best)."""
-
-    layout: Layout
-    stroke: Stroke
-    rails: tuple[Rail, ...] | None = None
-    method: str = "M3"
-    frame: str = "nose"
-    hit: float = 0.0
-    kind: str = "kick"
-    count: str = "1"
-    pocket: str | None = None
-    among: tuple[tuple[Rail, ...], ...] = ()  # the best of these will do until the whole list is there
-
-    @property
-    def counts(self) -> tuple[int, ...]:
-        """How many rails the list of lines goes over."""
-        if self.count == "all":
-            return (1, 2, 3) if self.kind == "kick" else (1, 2)
-        return (int(self.count),)
 
 
 def number(value: float) -> str:
@@ -87,16 +65,16 @@ def number(value: float) -> str:
     return f"{value:.{PLACES}f}".rstrip("0").rstrip(".") or "0"
 
 
-def rounded(state: State) -> State:
-    """The state as its own address will give it back, to the last digit."""
+def rounded(asked: Situation) -> Situation:
+    """The situation as its own address will give it back, to the last digit."""
     try:
-        layout = _kept_layout(state.layout)
+        layout = _kept_layout(asked.layout)
     except BadInputError:  # written at the very edge of what is accepted: then where the balls really lie
-        layout = _kept_layout(state.layout.settled())
-    s = state.stroke
+        layout = _kept_layout(asked.layout.settled())
+    s = asked.stroke
     side, up = within_limit(_keep(s.side), _keep(s.up))
     stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, cue=s.cue)
-    return replace(state, layout=layout, stroke=stroke, hit=_keep(state.hit))
+    return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit))
 
 
 def _kept_layout(layout: Layout) -> Layout:
@@ -109,9 +87,9 @@ def _keep(value: float) -> float:
     return float(number(value))
 
 
-def write(state: State) -> str:
-    """The query of the address that holds a state."""
-    layout, stroke = state.layout, state.stroke
+def write(asked: Situation) -> str:
+    """The query of the address that holds a asked."""
+    layout, stroke = asked.layout, asked.stroke
     balls = ";".join(f"{b.id}:{number(b.x)},{number(b.y)}" for b in layout.balls)
     parts = {
         "table": layout.table.name,
@@ -122,19 +100,19 @@ def write(state: State) -> str:
         "side": number(stroke.side),
         "up": number(stroke.up),
         "cue": "" if stroke.cue == IDEAL else stroke.cue.name,
-        "rails": "" if state.rails is None else rails_name(state.rails),
-        "hit": number(state.hit) if state.hit else "",
-        "kind": "" if state.kind == KINDS[0] else state.kind,
-        "count": "" if state.count == COUNTS[0] else state.count,
-        "pocket": state.pocket or "",
-        "method": state.method,
-        "frame": state.frame,
+        "rails": "" if asked.rails is None else rails_name(asked.rails),
+        "hit": number(asked.hit) if asked.hit else "",
+        "kind": "" if asked.kind == KINDS[0] else asked.kind,
+        "count": "" if asked.many == HOW_MANY[0] else asked.many,
+        "pocket": asked.pocket or "",
+        "method": asked.system,
+        "frame": asked.frame,
     }
     return "&".join(f"{name}={quote(value, safe=':,;.-')}" for name, value in parts.items() if value)
 
 
-def read(query: Mapping[str, str], known: Known = STANDARD) -> State:
-    """The state an address holds; BadInputError, one sentence, where it is not understood."""
+def read(query: Mapping[str, str], known: Known = STANDARD) -> Situation:
+    """The situation an address holds; BadInputError, one sentence, where it is not understood."""
     table = known.table(query.get("table", DEFAULT))
     balls = tuple(_ball(part) for part in query.get("balls", "").split(";") if part)
     layout = Layout(table, query.get("game", usual_game(table)), balls, query.get("target") or None)
@@ -142,29 +120,29 @@ def read(query: Mapping[str, str], known: Known = STANDARD) -> State:
     side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
     stroke = Stroke(speed, side, up, cue=known.cue(query.get("cue")))
     rails = query.get("rails") or query.get("rail")  # links of the first versions say rail
-    return State(
+    return Situation(
         layout,
         stroke,
         parse_rails(rails) if rails else None,
-        query.get("method", "M3"),
-        check_frame(query.get("frame", "nose")),
-        _float(query.get("hit", "0"), "hit"),
-        _one_of(query.get("kind", KINDS[0]), "kind", KINDS),
-        _one_of(query.get("count", COUNTS[0]), "count", COUNTS),
+        "bank" if _one_of(query.get("kind", KINDS[0]), "kind", KINDS) == "bank" else "kick",
         _one_of(query["pocket"], "pocket", POCKET_NAMES) if query.get("pocket") else None,
+        _float(query.get("hit", "0"), "hit"),
+        check_frame(query.get("frame", "nose")),
+        query.get("method", FAVOURITE),
+        _one_of(query.get("count", HOW_MANY[0]), "count", HOW_MANY),
     )
 
 
 def _one_of(text: str, field: str, known: tuple[str, ...]) -> str:
     if text not in known:
-        raise BadInputError(f"unknown {field} {text!r}: use one of {', '.join(known)}", field)
+        raise BadInputError(f"unknown {field} {text!r}: use one of {', '.join(known)}", field, code="unknown")
     return text
 
 
 def check_frame(frame: str) -> str:
     """A frame a mark can be printed in."""
     if frame not in FRAMES:
-        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "frame")
+        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "frame", code="unknown")
     return frame
 
 
@@ -172,7 +150,7 @@ def _ball(text: str) -> Ball:
     name, _, place = text.partition(":")
     x, comma, y = place.partition(",")
     if not comma:
-        raise BadInputError(f"ball {text!r} is not understood: write it like 7:5.3,0.5", "balls")
+        raise BadInputError(f"ball {text!r} is not understood: write it like 7:5.3,0.5", "balls", code="not_understood")
     return Ball(name, _float(x, "balls"), _float(y, "balls"))
 
 
@@ -180,4 +158,4 @@ def _float(text: str, field: str) -> float:
     try:
         return float(text)
     except ValueError:
-        raise BadInputError(f"{field}: {text!r} is not a number", field) from None
+        raise BadInputError(f"{field}: {text!r} is not a number", field, code="not_a_number") from None

@@ -1,7 +1,7 @@
 """The application: its parts put together."""
 
 import gc
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -9,42 +9,48 @@ from fastapi import FastAPI
 from fastapi.staticfiles import StaticFiles
 from fastapi.templating import Jinja2Templates
 
-from fandle.core.warm import warm
+from fandle.core.physics.warm import ready
+from fandle.service.warm import Warming
 from fandle.store.database import Database
-from fandle.store.demo_data import demo_club, demo_practice
-from fandle.store.queries import fill_demo
-from fandle.web import (
-    address,
-    api,
-    api_club,
-    api_log,
-    club_page,
-    compare_page,
-    handbook_page,
-    log_files,
-    log_page,
-    pages,
-    pass_page,
-)
+from fandle.web import address, demo, docs, pass_page
+from fandle.web.club import api as club_api
+from fandle.web.club import page as club_page
+from fandle.web.compare import page as compare_page
 from fandle.web.devices import Devices
 from fandle.web.errors import handle_errors
 from fandle.web.gate import Gate
+from fandle.web.handbook import page as handbook_page
 from fandle.web.known import Shelf
+from fandle.web.log import api as log_api
+from fandle.web.log import files as log_files
+from fandle.web.log import page as log_page
 from fandle.web.settings import Settings
+from fandle.web.table import api as table_api
+from fandle.web.table import page as table_page
+from fandle.web.waiting import Waiting, waiting_page
 from fandle.web.work import Works
 
 HERE = Path(__file__).parent
+PARTS = (
+    table_page, table_api, log_api, log_page, log_files, club_page, compare_page, handbook_page, club_api, pass_page,
+    docs,
+)  # fmt: skip
 
 
-def create_app(settings: Settings) -> FastAPI:
-    """The application for a data folder. Raises StoreError if the folder cannot be used."""
+def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None) -> FastAPI:
+    """The application for a data folder. Raises StoreError if the folder cannot be used.
+
+    say: hears how far the engine is, where it must be compiled first; until then pages say so, too.
+    """
     database = Database.open(settings.home)
-    if settings.demo:
-        fill_demo(database, demo_club(), demo_practice)
+    compiled = ready()
+    if settings.demo and compiled:
+        demo.fill(database)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
-        warm()
+        # the demo club's practice is solved: that waits for the engine
+        warming.start(say, then=(lambda: demo.fill(database)) if settings.demo and not compiled else None)
         for name in templates.env.list_templates(["html"]):
             templates.env.get_template(name)  # compiled now, not in front of a user
         gc.collect()
@@ -55,23 +61,17 @@ def create_app(settings: Settings) -> FastAPI:
 
     app = FastAPI(title="Fandle", docs_url=None, redoc_url=None, lifespan=lifespan)
     app.state.database = database
+    app.state.warming = warming = Warming(compiled)
     app.state.shelf = Shelf(database)
     app.state.settings = settings
     app.state.devices = Devices(database)
     app.state.works = Works()
     app.state.templates = templates = Jinja2Templates(HERE / "templates")
-    app.include_router(pages.router)
-    app.include_router(api.router)
-    app.include_router(api_log.router)
-    app.include_router(log_page.router)
-    app.include_router(log_files.router)
-    app.include_router(club_page.router)
-    app.include_router(compare_page.router)
-    app.include_router(handbook_page.router)
-    app.include_router(api_club.router)
-    app.include_router(pass_page.router)
+    for part in PARTS:
+        app.include_router(part.router)
     app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")
     handle_errors(app)
+    app.add_middleware(Waiting, warming=warming, page=waiting_page(templates.env))
     app.add_middleware(
         Gate,
         settings=settings,

@@ -19,6 +19,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fandle.web import address
 from fandle.web.devices import COOKIE, Devices
+from fandle.web.faults import fault_body
 from fandle.web.settings import Settings
 from fandle.web.work import Works
 
@@ -53,12 +54,12 @@ class RefusedError(Exception):
 
     def __init__(self, status: int, sentence: str, field: str = "") -> None:
         super().__init__(sentence)
-        self.status, self.sentence, self.field = status, sentence, field
+        self.status, self.body = status, fault_body(status, sentence, field)
 
     def response(self) -> Response:
         """What the client gets. Where its body was not read, the connection ends."""
         closing = {"Connection": "close"} if self.status in (408, 411, 413, 415) else {}
-        return JSONResponse({"error": self.sentence, "field": self.field}, self.status, closing)
+        return JSONResponse(self.body, self.status, closing)
 
 
 def secured(send: Send, path: str) -> Send:

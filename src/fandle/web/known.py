@@ -11,8 +11,8 @@ from fandle.core.errors import BadInputError
 from fandle.core.shot.cue import CUES, Cue, find_cue
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import STANDARDS, standard_table
-from fandle.core.tablecheck.response import check_playable
 from fandle.formats.files import table_json, table_of_json
+from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
 from fandle.store.log import preference
@@ -82,13 +82,26 @@ class Shelf:
             return STANDARDS[name]
         if name not in self.tables():
             names = ", ".join((*STANDARDS, *self.tables()))
-            raise BadInputError(f"unknown table {name!r}: use {names}, or bring its file in the Club room", "table")
+            raise BadInputError(
+                f"unknown table {name!r}: use {names}, or bring its file in the Club room", "table", code="unknown"
+            )
         return self.tables()[name]
 
     def cue(self, name: str | None) -> Cue:
         """A cue by name."""
         own = None if name is None else self.cues().get(name)
         return find_cue(name) if own is None else own
+
+    def same(self, table: Table) -> Table | None:
+        """The table of these very numbers and this name, or that name with a number; None where there is none."""
+        if STANDARDS.get(table.name) == table:
+            return table
+        mine = self.tables()
+        for number in range(1, len(mine) + 2):
+            name = table.name if number == 1 else f"{table.name} {number}"
+            if mine.get(name) == renamed(table, name):
+                return mine[name]
+        return None
 
     def take_in(self, table: Table) -> Table:
         """A table that came with a file, known under a name from now on: its own, or that with a number."""
@@ -101,7 +114,7 @@ class Shelf:
             if mine.get(name) == same:
                 return same
             if name not in taken:
-                check_playable(same)
+                check(same)
                 club.add_table(self.database, name, table_json(same))
                 self.forget()
                 return same

@@ -1,22 +1,26 @@
 """Kept things as the Table room shows them: their state and their address."""
 
 from dataclasses import dataclass
+from typing import Any
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import CUES, IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
-from fandle.core.table.rails import parse_rails
+from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word
-from fandle.formats.files import layout_of
+from fandle.formats.answers import MarksAnswer, StrokeAnswer
+from fandle.formats.files import layout_json, layout_of
+from fandle.service.log import Attempt
+from fandle.service.situation import FAVOURITE, Situation
 from fandle.store.log import Noted
 from fandle.web import address
 from fandle.web.known import STANDARD, Known
 
 
-def noted_state(row: Noted, known: Known = STANDARD) -> address.State:
+def noted_situation(row: Noted, known: Known = STANDARD) -> Situation:
     """The Table room as it stood when an attempt was made, on the table as it was then.
 
     Raises BadInputError where the record is not what this version writes.
@@ -27,8 +31,9 @@ def noted_state(row: Noted, known: Known = STANDARD) -> address.State:
         hit = s.get("hit", 0.0)
     except (TypeError, KeyError, AttributeError):
         raise BadInputError(f"the record of attempt {row.uid} cannot be read", "stroke") from None
-    layout, kind = layout_of(row.layout), "bank" if row.kind == "bank" else "kick"
-    return address.State(layout, stroke, parse_rails(row.rails), hit=hit, kind=kind, pocket=row.pocket)
+    return Situation(
+        layout_of(row.layout), stroke, parse_rails(row.rails), "bank" if row.kind == "bank" else "kick", row.pocket, hit
+    )
 
 
 def _cue(name: str, known: Known) -> Cue:
@@ -39,19 +44,32 @@ def _cue(name: str, known: Known) -> Cue:
         return IDEAL
 
 
-def state_href(state: address.State) -> str:
-    """Where the Table room shows a state."""
-    return address.TABLE_ROOM + "?" + address.write(state)
+def href(asked: Situation) -> str:
+    """Where the Table room shows a situation."""
+    return address.TABLE_ROOM + "?" + address.write(asked)
 
 
-def layout_state(layout: Layout, method: str = "M3") -> address.State:
-    """The Table room on a kept layout, plain at medium speed."""
-    return address.State(layout, Stroke(default_speed(layout.table)), method=method)
+def plain(layout: Layout, system: str = FAVOURITE) -> Situation:
+    """A layout, plain at medium speed."""
+    return Situation(layout, Stroke(default_speed(layout.table)), system=system)
 
 
-def layout_href(layout: Layout, method: str = "M3") -> str:
+def layout_href(layout: Layout, system: str = FAVOURITE) -> str:
     """Where a kept layout is reopened."""
-    return address.TABLE_ROOM + "?" + address.write(layout_state(layout, method))
+    return href(plain(layout, system))
+
+
+def noted_attempt(made: Attempt, uid: str, made_at: str, table_label: str, **more: Any) -> Noted:
+    """An attempt as it is kept; more: what is said of it besides."""
+    asked, best = made.situation, made.best
+    hit = {"hit": asked.hit} if asked.hit else {}
+    return Noted(
+        uid=uid, made_at=made_at, set_up=made.set_up, title=made.title, table_label=table_label,
+        layout=layout_json(asked.layout), kind=made.kind, rails=rails_name(best.rails), pocket=best.pocket,
+        stroke={**StrokeAnswer.of(asked.stroke).json_data(), **hit}, aim=MarksAnswer.of(best.corrected).json_data(),
+        result=made.result.value,
+        potted=made.potted, **more,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -81,14 +99,14 @@ class NotedShots:
         return self._read[key]
 
     def _shot(self, row: Noted) -> NotedShot:
-        state = noted_state(row, self.known)
-        table, stroke = state.layout.table, state.stroke
+        asked = noted_situation(row, self.known)
+        table, stroke = asked.table, asked.stroke
         tips = tips_of(stroke.side, table, self.tip)
         side = "no side" if abs(tips) < 0.02 else f"{tips_word(tips)} {side_name(tips)}"
         name = str(row.stroke["cue"])
         cue = "" if name == IDEAL.name else f", {_cue_label(name)}"
         words = f"{plural_lengths(lengths_of(table, stroke.speed))}, {side}{cue}"
-        return NotedShot(words, f"{row.aim['nose']:.2f}", state_href(state))
+        return NotedShot(words, f"{row.aim['nose']:.2f}", href(asked))
 
 
 def _cue_label(name: str) -> str:

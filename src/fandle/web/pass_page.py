@@ -13,11 +13,11 @@ from starlette.types import Scope
 from fandle.core.errors import BadInputError
 from fandle.store import devices as kept
 from fandle.web import address
-from fandle.web.api import FAULTS
-from fandle.web.api_log import KEPT
 from fandle.web.devices import COOKIE, Devices, TooManyTriesError, spaced
 from fandle.web.gate import RefusedError, door_link, pass_response
+from fandle.web.log.api import KEPT
 from fandle.web.settings import Settings
+from fandle.web.table.api import FAULTS
 
 router = APIRouter()
 Key = Annotated[int, Path(ge=1, le=2**53)]  # a record's id
@@ -98,7 +98,7 @@ def patch_device(device: Key, named: DeviceName, request: Request) -> dict[str, 
     _here_only(request)
     name = named.name.strip()
     if not name:
-        raise BadInputError("a device needs a name: type one", "name")
+        raise BadInputError("a device needs a name: type one", "name", code="no_name")
     return {"name": kept.rename_device(request.app.state.database, device, name).name}
 
 

@@ -13,6 +13,8 @@ import uvicorn
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from fandle.core.errors import BadInputError
+from fandle.core.physics.warm import ready
+from fandle.service.warm import ABOUT, bar, percent
 from fandle.store.folder import home_folder
 from fandle.store.serving import serving
 from fandle.web.app import create_app
@@ -83,7 +85,9 @@ def run_server(
     settings = Settings(home, demo, beyond, url if beyond else None, hosts, secure=scheme == "https")
     try:
         with serving(home, url + "/"):
-            app = create_app(settings)
+            app = create_app(settings, bar if sys.stderr.isatty() else percent)
+            if not ready() and not as_json:
+                typer.echo(f"Fandle is {ABOUT}.", err=True)
             _say(url, app.state.devices if beyond else None, as_json)
             config = uvicorn.Config(
                 app, log_level="warning", timeout_graceful_shutdown=2, http=TimedProtocol, ws="none",
@@ -117,7 +121,7 @@ def _scheme(certificate: Path | None, key: Path | None) -> str:
         raise BadInputError("HTTPS needs both --certificate and --key: give the other one, too", "certificate")
     for path in (certificate, key):
         if path is not None and not path.is_file():
-            raise BadInputError(f"cannot read {str(path)!r}: check the file's name", "certificate")
+            raise BadInputError(f"cannot read {str(path)!r}: check the file's name", "certificate", code="no_file")
     return "http" if certificate is None else "https"
 
 

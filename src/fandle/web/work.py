@@ -148,7 +148,9 @@ class Works:
                 return result
             spent += took
             if spent > self.budget:
-                raise BadInputError("too much asked at once: choose fewer rails, or take balls off", "count")
+                raise BadInputError(
+                    "too much asked at once: choose fewer rails, or take balls off", "count", code="too_much"
+                )
 
     async def _give_way(self) -> None:
         """Wait while pages and files are being answered, but not for ever."""

@@ -18,7 +18,8 @@ from fandle.core.table.pocket import mouths, noses, pocket_at
 from fandle.core.table.rails import Rail, parse_rails
 from fandle.core.table.standards import STANDARDS, usual_game
 from fandle.core.words.balls import spoken
-from fandle.web.address import State, rounded
+from fandle.service.situation import Situation
+from fandle.web.address import rounded
 
 Raw = list[tuple[str, float, float]]
 
@@ -116,7 +117,7 @@ def test_what_is_accepted_is_accepted_when_an_address_has_rounded_it(name: str) 
                 layout = Layout(table, game, (Ball("cue", x, y), Ball(other, *place)), other)
             except BadInputError:
                 continue  # the ball on the rail lies beside the cue ball
-            again = rounded(State(layout, Stroke(2.0)))
+            again = rounded(Situation(layout, Stroke(2.0)))
             assert rounded(again).layout == again.layout
             tried += 1
     assert tried > 700

@@ -24,10 +24,10 @@ from fandle.core.steps import finish
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, usual_game
-from fandle.formats.answers import aim_json
+from fandle.formats.answers import aim_answer
 from fandle.formats.words import aim as aim_words
-from fandle.web.address import State
-from fandle.web.view import answer
+from fandle.service.situation import Situation
+from fandle.web.table.view import answer
 
 MEDIUM = Stroke(3.1)
 
@@ -51,7 +51,7 @@ def test_a_frozen_ball_played_straight_is_a_push(name: str, angle: float) -> Non
     assert best.miss_mm < 1
     assert best.fullness == pytest.approx(1)
     assert math.radians(best.window_deg) == pytest.approx(math.pi, abs=0.05)  # any direction within a right angle
-    finite(aim_json(found))
+    finite(aim_answer(found).json_data())
     assert "push" in aim_words(found)
 
 
@@ -60,9 +60,9 @@ def test_as_the_fault_was_found() -> None:
     layout = Layout(STANDARDS["pool-9ft"], "nine-ball", balls, "1")
     found = solve_kick(layout, (), MEDIUM)
     assert isinstance(found, Aim)
-    shown = finish(answer(State(layout, MEDIUM)))
+    shown = finish(answer(Situation(layout, MEDIUM)))
     assert shown["lines"][-1]["why"] == "frozen to the cue ball: a push, both go on together"
-    pushed = finish(answer(State(layout, MEDIUM, rails=())))["chosen"]
+    pushed = finish(answer(Situation(layout, MEDIUM, rails=())))["chosen"]
     assert pushed["thickness"] == "The 1 is frozen to the cue ball: this is a push, both go on together."
 
 
@@ -97,7 +97,7 @@ def test_random_frozen_placements_are_answered_on_every_table() -> None:
         if table.pockets is not None:
             lines += bank_lines(layout, stroke, (1,))
         for line in lines:
-            finite(aim_json(line.answer))
+            finite(aim_answer(line.answer).json_data())
             if isinstance(line.answer, Refusal):
                 assert line.answer.reason != FAILED
             solved += line.solved
@@ -192,7 +192,7 @@ def test_one_line_that_fails_is_told_logged_and_leaves_the_rest(
 
 def test_a_frozen_bank_is_answered(pool: Table) -> None:
     found = solve_bank(frozen(pool, 0.4), (Rail.FAR,), MEDIUM)
-    finite(aim_json(found))
+    finite(aim_answer(found).json_data())
 
 
 def test_a_straight_line_whose_cue_points_past_the_rail_is_read_at_another(pool: Table) -> None:
@@ -202,5 +202,5 @@ def test_a_straight_line_whose_cue_points_past_the_rail_is_read_at_another(pool:
 
     found = solve_kick(layout, (), stroke)
     assert isinstance(found, Aim)
-    finite(aim_json(found))
+    finite(aim_answer(found).json_data())
     assert markable(found.best.mark_rail, found.best.corrected.nose)

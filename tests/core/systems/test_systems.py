@@ -14,7 +14,7 @@ from fandle.core.lines.mirror import natural_direction
 from fandle.core.systems import product
 from fandle.core.systems.base import Count, Draft, NoCount, View, figure
 from fandle.core.systems.reference_lines import reference_marks
-from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, schools_over
+from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, systems_over
 from fandle.core.systems.spread import spread
 from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.table.model import Table
@@ -384,8 +384,8 @@ def test_what_does_not_apply_says_why() -> None:
 def test_orders_and_turns() -> None:
     assert set(orders_of("M7")) == {(FAR,), (NEAR,)}
     assert len(orders_of("M10")) == 8
-    assert schools_over((FAR, FOOT, NEAR)) == ["M12", "M14", "M15", "M16"]
-    assert "M18" in schools_over((HEAD, NEAR, FOOT))
+    assert systems_over((FAR, FOOT, NEAR)) == ["M12", "M14", "M15", "M16"]
+    assert "M18" in systems_over((HEAD, NEAR, FOOT))
     layout = lay((5.0, 1.0), (2.0, 1.0))
     assert turn_to((NEAR,), (FAR,), layout, (2.0, 1.0)) == Turn(ends=True, sides=True)
     assert turn_to((FAR, FAR), (FAR, FOOT), layout, (2.0, 1.0)) is None

@@ -21,7 +21,7 @@ def next_id(layout: Layout) -> str:
     for name in id_order(layout.game):
         if name not in used:
             return name
-    raise BadInputError("every ball of this game is on the table already: take one off first", "balls")
+    raise BadInputError("every ball of this game is on the table already: take one off first", "balls", code="taken")
 
 
 def add_ball(layout: Layout, name: str | None = None) -> Layout:
@@ -33,9 +33,9 @@ def add_ball(layout: Layout, name: str | None = None) -> Layout:
         try:
             return replace(layout, balls=(*layout.balls, Ball(new, x, y)))
         except BadInputError as error:
-            if "overlap" not in str(error):
+            if error.code != "overlap":
                 raise
-    raise BadInputError("no free place for another ball: take one off first", "balls")
+    raise BadInputError("no free place for another ball: take one off first", "balls", code="no_room")
 
 
 def moved_to(layout: Layout, table: Table) -> Layout:

@@ -32,7 +32,7 @@ class Layout:
 
     def __post_init__(self) -> None:
         if self.game not in GAMES:
-            raise BadInputError(f"unknown game {self.game!r}: use one of {', '.join(GAMES)}", "game")
+            raise BadInputError(f"unknown game {self.game!r}: use one of {', '.join(GAMES)}", "game", code="unknown")
         _check_ids(self)
         for ball in self.balls:
             check_place(self.table, ball)
@@ -49,7 +49,9 @@ class Layout:
         for ball in self.balls:
             if ball.id == name:
                 return ball
-        raise BadInputError(f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target")
+        raise BadInputError(
+            f"no ball {name!r} in the layout: it has {', '.join(b.id for b in self.balls)}", "target", code="unknown"
+        )
 
     @cached_property
     def places(self) -> dict[str, Point]:
@@ -74,7 +76,12 @@ class Layout:
         else:
             if over.max() > OVERLAP_M:  # however they are moved apart by a hair
                 a, b = (balls[i].id for i in np.unravel_index(np.argmax(over), over.shape))
-                raise BadInputError(f"{spoken(a)} and {spoken(b)} have no room: move one of them away", "balls")
+                raise BadInputError(
+                    f"{spoken(a)} and {spoken(b)} have no room: move one of them away",
+                    "balls",
+                    code="no_room",
+                    balls=(a, b),
+                )
         return {ball.id: (x, y) for ball, (x, y) in zip(balls, places.tolist(), strict=True)}
 
     def metres(self, ball: Ball) -> Point:
@@ -121,9 +128,9 @@ class Layout:
         """The ball to be hit: `name`, else the layout's own target."""
         wanted = name or self.target
         if wanted is None:
-            raise BadInputError('no target: name the ball to be hit with "target"', "target")
+            raise BadInputError('no target: name the ball to be hit with "target"', "target", code="no_target")
         if wanted == CUE:
-            raise BadInputError("target 'cue': choose an object ball to be hit", "target")
+            raise BadInputError("target 'cue': choose an object ball to be hit", "target", code="no_target")
         return self.ball(wanted)
 
 
@@ -132,14 +139,20 @@ def _check_ids(layout: Layout) -> None:
     seen: set[str] = set()
     for ball in layout.balls:
         if ball.id not in known:
-            raise BadInputError(f"unknown ball {ball.id!r} in {layout.game}: use {id_hint(layout.game)}", "balls")
+            raise BadInputError(
+                f"unknown ball {ball.id!r} in {layout.game}: use {id_hint(layout.game)}", "balls", code="unknown"
+            )
         if ball.id in seen:
-            raise BadInputError(f"two balls are called {ball.id!r}: give each its own id", "balls")
+            raise BadInputError(
+                f"two balls are called {ball.id!r}: give each its own id", "balls", code="twice", balls=(ball.id,)
+            )
         seen.add(ball.id)
     if CUE not in seen:
-        raise BadInputError("no cue ball: add a ball with the id 'cue'", "balls")
+        raise BadInputError("no cue ball: add a ball with the id 'cue'", "balls", code="no_cue_ball")
     if len(layout.balls) > MOST_BALLS:
-        raise BadInputError(f"{len(layout.balls)} balls: at most {MOST_BALLS} can lie on a table", "balls")
+        raise BadInputError(
+            f"{len(layout.balls)} balls: at most {MOST_BALLS} can lie on a table", "balls", code="too_many"
+        )
     if layout.target is not None:
         layout.require_target()
 
@@ -151,4 +164,9 @@ def _check_overlaps(layout: Layout) -> None:
             gap = math.hypot((a.x - b.x) * table.diamond_x, (a.y - b.y) * table.diamond_y)
             if gap < 2 * table.ball_radius - table.slack:
                 over = (2 * table.ball_radius - gap) * 1000
-                raise BadInputError(f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away", "balls")
+                raise BadInputError(
+                    f"balls {a.id} and {b.id} overlap by {over:.1f} mm: move one of them away",
+                    "balls",
+                    code="overlap",
+                    balls=(a.id, b.id),
+                )

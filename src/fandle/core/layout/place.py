@@ -37,13 +37,18 @@ def check_place(table: Table, ball: Ball) -> None:
         raise BadInputError(
             f"{name} has no place (x={ball.x}, y={ball.y}): give both coordinates as numbers in {table.marks}",
             "balls",
+            code="no_place",
+            balls=(ball.id,),
         )
     r = table.ball_radius
     x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
     pocket = pocket_at(table, x, y, table.slack)
     if pocket is not None:
         raise BadInputError(
-            f"{name} lies in the {pocket} pocket: move its centre out of the mouth, or take it off", "balls"
+            f"{name} lies in the {pocket} pocket: move its centre out of the mouth, or take it off",
+            "balls",
+            code="in_pocket",
+            balls=(ball.id,),
         )
     s = table.slack
     if not (-s <= x <= table.length + s and -s <= y <= table.width + s):
@@ -51,6 +56,8 @@ def check_place(table: Table, ball: Ball) -> None:
             f"{name} lies off the bed (x={ball.x:g}, y={ball.y:g}): x runs 0 to {DIAMONDS_LONG}, "
             f"y runs 0 to {DIAMONDS_SHORT}",
             "balls",
+            code="off_bed",
+            balls=(ball.id,),
         )
     for rail, a, b in straights(table):
         if _distance(x, y, a, b) < r - table.slack:
@@ -58,10 +65,17 @@ def check_place(table: Table, ball: Ball) -> None:
             raise BadInputError(
                 f"{name} lies into the {rail} cushion: keep its centre {least:.3g} {table.marks} off the nose",
                 "balls",
+                code="in_cushion",
+                balls=(ball.id,),
             )
     for pocket, centre, radius in _roundings(table):
         if math.dist((x, y), centre) < r + radius - table.slack:
-            raise BadInputError(f"{name} lies into a jaw of the {pocket} pocket: move it off the rubber", "balls")
+            raise BadInputError(
+                f"{name} lies into a jaw of the {pocket} pocket: move it off the rubber",
+                "balls",
+                code="in_jaw",
+                balls=(ball.id,),
+            )
 
 
 @lru_cache(maxsize=64)

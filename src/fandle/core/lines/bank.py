@@ -12,7 +12,7 @@ from fandle.core.lines.chain import steps
 from fandle.core.lines.marks import crossing, diamond_along, edge_mark, markable, marks, over
 from fandle.core.lines.mirror import natural_direction
 from fandle.core.lines.question import EDGE_RAD, MOST_RAILS
-from fandle.core.lines.solution import LINKS, Aim, Cushion, Link, ObjectContact, Refusal, Solution
+from fandle.core.lines.solution import LINKS, Aim, Cushion, Link, ObjectContact, ReasonCode, Refusal, Solution
 from fandle.core.physics import bank as kernels
 from fandle.core.physics import outcomes, search
 from fandle.core.physics.collision import VX, VY, WIDTH, X, Y
@@ -91,7 +91,7 @@ def solve_bank(
     """
     ball = layout.require_target(target)
     if not 1 <= len(rails) <= MOST_RAILS:
-        raise BadInputError(f"{len(rails)} rails: a bank goes over 1 to {MOST_RAILS}", "rails")
+        raise BadInputError(f"{len(rails)} rails: a bank goes over 1 to {MOST_RAILS}", "rails", code="out_of_range")
     wanted = _mouths(layout, pocket)
     questions = [BankQuestion(layout, ball.id, rails, mouth) for mouth in wanted]
     at, offsets = _sweep(questions, stroke)
@@ -120,9 +120,13 @@ def solve_bank(
 def _mouths(layout: Layout, pocket: str | None) -> list[Mouth]:
     all_mouths = mouths(layout.table)
     if not all_mouths:
-        raise BadInputError(f"table {layout.table.name!r} has no pockets: nothing can be banked", "pocket")
+        raise BadInputError(
+            f"table {layout.table.name!r} has no pockets: nothing can be banked", "pocket", code="no_pockets"
+        )
     if pocket is not None and pocket not in POCKET_NAMES:
-        raise BadInputError(f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket")
+        raise BadInputError(
+            f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket", code="unknown"
+        )
     return [mouth for mouth in all_mouths if pocket in (None, mouth.name)]
 
 
@@ -264,7 +268,7 @@ def _refuse(
     layout, rails, ball = question.layout, question.rails, spoken(question.target)
     where = f"into {pocket}" if pocket else "into any pocket"
 
-    def refusal(code: str, reason: str) -> Refusal:
+    def refusal(code: ReasonCode, reason: str) -> Refusal:
         return Refusal(rails, question.target, code, reason)
 
     blocker = _on_the_way(question, stroke)
@@ -282,7 +286,7 @@ def _refuse(
         return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
     if what == outcomes.JAW:
         return refusal("jaw", f"{ball} would meet a jaw, not the {rails[leg]} rail")
-    told = {
+    told: dict[int, tuple[ReasonCode, str]] = {
         outcomes.KISS: ("double_kiss", f"cue ball and {ball} meet again before it gets there"),
         outcomes.SHORT: ("short_of_speed", f"{ball} stops before it gets there: play it firmer"),
     }

@@ -3,20 +3,22 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.question import Question, ask
 from fandle.core.lines.refusal import refuse
-from fandle.core.lines.solution import Refusal
+from fandle.core.lines.solution import ReasonCode, Refusal
 from fandle.core.physics.judge import measure, outcome
 from fandle.core.physics.outcomes import HIT
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
-CHANGES = ("side", "up", "speed")
+Change = Literal["side", "up", "speed"]
+CHANGES: tuple[Change, ...] = ("side", "up", "speed")
 SLOWEST_MPS = 0.3  # slower strokes are not looked at
 STEPS = 80  # over the whole legal range, before each root is closed in on
 JUMP_M = 0.3  # a larger change of the offset from step to step is no crossing but another way round
@@ -29,7 +31,7 @@ class Instead:
 
     rails: tuple[Rail, ...]
     target: str
-    change: str
+    change: Change
     stroke: Stroke
     direction: float
     miss_mm: float
@@ -56,7 +58,8 @@ def solve_instead(
     is looked at in even steps (of the logarithm, for speed), each crossing is closed in on, and
     the stroke is played for real.
     """
-    if change not in CHANGES:
+    known = next((name for name in CHANGES if name == change), None)
+    if known is None:
         raise BadInputError(f"change {change!r}: hold the mark and change one of {', '.join(CHANGES)}", "change")
     question = ask(layout, rails, target, hit)
     scene = question.scene(layout.table, stroke)
@@ -81,7 +84,7 @@ def solve_instead(
         (best, off), *more = good
         changed = _changed(stroke, change, best)
         others = tuple(root for root, _ in more)
-        return Instead(rails, question.target, change, changed, direction, abs(off) * 1000, others)
+        return Instead(rails, question.target, known, changed, direction, abs(off) * 1000, others)
     if roots:
         return refuse(question, _changed(stroke, change, roots[0]), direction)
     return _out_of_range(question, change, offsets)
@@ -122,7 +125,9 @@ def _out_of_range(question: Question, change: str, offsets: list[float]) -> Refu
     ball = spoken(question.target)
     near = [abs(f) for f in offsets if not math.isnan(f)]
     what = {"side": "side", "up": "follow or draw", "speed": "speed"}[change]
-    code = "too_much_side" if change == "side" else "short_of_speed" if change == "speed" else "no_such_line"
+    code: ReasonCode = (
+        "too_much_side" if change == "side" else "short_of_speed" if change == "speed" else "no_such_line"
+    )
     if not near:
         return Refusal(
             question.rails, question.target, "no_such_line", f"from that mark no {what} goes over these rails"

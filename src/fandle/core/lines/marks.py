@@ -37,9 +37,11 @@ def inset_of(table: Table, frame: str) -> float:
         return table.ball_radius
     if frame == "sight":
         if table.sight_setback is None:
-            raise BadInputError(f"table {table.name!r} has no sights: give the aim @nose or @centre", "aim")
+            raise BadInputError(
+                f"table {table.name!r} has no sights: give the aim @nose or @centre", "aim", code="no_sights"
+            )
         return -table.sight_setback
-    raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim")
+    raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim", code="unknown")
 
 
 def crossing(table: Table, rail: Rail, start: Point, direction: float, inset: float) -> float:
@@ -137,6 +139,7 @@ def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) 
             f"{at:g} is not a mark on the {rail} rail, which runs 0 to {rail.diamonds}: give at most "
             f"{MARK_BEYOND:g} {table.marks} beyond its ends",
             "aim",
+            code="out_of_range",
         )
     x, y = rail.point(at * diamond_along(table, rail), rail_line(table, rail, inset_of(table, frame)))
     dx, dy = x - start[0], y - start[1]
@@ -148,6 +151,7 @@ def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) 
             f"the cue ball already lies on the {frame} line of the {rail} rail: "
             "read the aim at the nose, or give a direction",
             "aim",
+            code="taken",
         )
     return math.atan2(dy, dx)
 
@@ -166,7 +170,7 @@ def parse_aim(text: str) -> tuple[Rail, float, str]:
         raise BadInputError(f"aim {text!r} is not understood: write it like far:3.42@nose", "aim")
     frame = found["frame"] or "nose"
     if frame not in FRAMES:
-        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim")
+        raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim", code="unknown")
     return parse_rail(found["rail"]), at, frame
 
 

@@ -8,7 +8,7 @@ from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import over
 from fandle.core.lines.question import Question
-from fandle.core.lines.solution import Aim, Refusal
+from fandle.core.lines.solution import Aim, ReasonCode, Refusal
 from fandle.core.shot.approach import approach, pushes
 from fandle.core.shot.path import into_pocket
 from fandle.core.shot.stroke import Stroke
@@ -37,7 +37,7 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     layout, way, asked = question.layout, over(question.rails), len(question.rails)
     ball = spoken(question.target)
 
-    def refusal(code: str, reason: str) -> Refusal:
+    def refusal(code: ReasonCode, reason: str) -> Refusal:
         return Refusal(question.rails, question.target, code, reason)
 
     shot = approach(layout, stroke, best)

@@ -1,12 +1,14 @@
 """What a question about a line gets: an aim, proved by playing it, or a refusal with its reason."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 from fandle.core.lines.marks import Marks
 from fandle.core.shot.approach import Approach
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
+ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
 
@@ -78,7 +80,7 @@ class Refusal:
 
     rails: tuple[Rail, ...]
     target: str
-    reason_code: str
+    reason_code: ReasonCode
     reason: str
 
 

@@ -41,7 +41,9 @@ class Approach:
 def finite_direction(direction: float) -> float:
     """`direction`, refused where it is not a number."""
     if not math.isfinite(direction):
-        raise BadInputError(f"direction is {direction}: give it in degrees as a number", "direction")
+        raise BadInputError(
+            f"direction is {direction}: give it in degrees as a number", "direction", code="not_a_number"
+        )
     return direction
 
 

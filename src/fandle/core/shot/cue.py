@@ -34,19 +34,22 @@ def own_cue(name: str, end_ratio: float, tip: float) -> Cue:
     """A cue of the player's own, checked. tip: diameter, m."""
     check_text(name, "name")
     if not name.strip():
-        raise BadInputError("a cue needs a name: type one", "name")
+        raise BadInputError("a cue needs a name: type one", "name", code="no_name")
     if name in CUES:
-        raise BadInputError(f"{name!r} comes with the program: choose another name", "name")
+        raise BadInputError(f"{name!r} comes with the program: choose another name", "name", code="taken")
     low, high = CUE_LIMITS["end_ratio"]
     if not low <= end_ratio <= high:
         raise BadInputError(
             f"a ball {end_ratio:g} times as heavy as the shaft's end is out of range: give {low:g} to {high:g}",
             "end_ratio",
+            code="out_of_range",
         )
     low, high = CUE_LIMITS["tip"]
     if not low <= tip <= high:
         raise BadInputError(
-            f"a tip of {tip * 1000:g} mm is out of range: give {low * 1000:g} to {high * 1000:g}", "tip_mm"
+            f"a tip of {tip * 1000:g} mm is out of range: give {low * 1000:g} to {high * 1000:g}",
+            "tip_mm",
+            code="out_of_range",
         )
     return Cue(name, name, end_ratio, tip)
 
@@ -56,5 +59,5 @@ def find_cue(name: str | None) -> Cue:
     if name is None:
         return IDEAL
     if name not in CUES:
-        raise BadInputError(f"unknown cue {name!r}: use one of {', '.join(CUES)}", "cue")
+        raise BadInputError(f"unknown cue {name!r}: use one of {', '.join(CUES)}", "cue", code="unknown")
     return CUES[name]

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,7 +18,8 @@ RAILS = tuple(Rail)
 # neighbouring columns of a piece: since when and for how long, where, velocity and acceleration, phase and leg
 WHEN, PLACE = slice(PIECE.t, PIECE.lasts + 1), slice(PIECE.x, PIECE.y + 1)
 MOTION, KIND = slice(PIECE.vx, PIECE.ay + 1), slice(PIECE.kind, PIECE.leg + 1)
-KINDS = ("rail", "ball", "jaw", "stop", "pocket")  # in the order of the engine's EV_ codes
+EventKind = Literal["rail", "ball", "jaw", "stop", "pocket"]
+KINDS: tuple[EventKind, ...] = ("rail", "ball", "jaw", "stop", "pocket")  # in the order of the engine's EV_ codes
 
 
 @dataclass(frozen=True)
@@ -28,7 +30,7 @@ class Event:
     """
 
     t: float
-    kind: str
+    kind: EventKind
     ball: str
     x: float
     y: float

@@ -40,24 +40,30 @@ class Stroke:
     def __post_init__(self) -> None:
         for name in ("speed", "side", "up", "elevation"):
             if not math.isfinite(getattr(self, name)):
-                raise BadInputError(f"{name} is {getattr(self, name)}: give it as a number", name)
+                raise BadInputError(f"{name} is {getattr(self, name)}: give it as a number", name, code="not_a_number")
         if self.speed <= 0.0:
-            raise BadInputError(f"speed {self.speed:g} m/s does not move the ball: give more than 0", "speed")
+            raise BadInputError(
+                f"speed {self.speed:g} m/s does not move the ball: give more than 0", "speed", code="out_of_range"
+            )
         if self.speed > k.FASTEST_MPS:
             raise BadInputError(
-                f"speed {self.speed:g} m/s is faster than any break: give at most {k.FASTEST_MPS:g}", "speed"
+                f"speed {self.speed:g} m/s is faster than any break: give at most {k.FASTEST_MPS:g}",
+                "speed",
+                code="out_of_range",
             )
         offset = math.hypot(self.side, self.up)
         if offset > k.MISCUE_LIMIT + 1e-12:
             raise BadInputError(
                 f"the tip is {offset:.2f} of the radius off centre, a miscue: keep it within {k.MISCUE_LIMIT:g}",
                 "side" if abs(self.side) >= abs(self.up) else "up",
+                code="miscue",
             )
         if not 0.0 <= self.elevation <= k.STEEPEST_DEG:
             raise BadInputError(
                 f"elevation {self.elevation:g}° is out of range: 0 is level, at most {k.STEEPEST_DEG:g}; "
                 "a leap off the bed is not played",
                 "elevation",
+                code="out_of_range",
             )
         if self.hop > k.LEAP_M:
             most = self.speed * math.sqrt(k.LEAP_M / self.hop)
@@ -65,6 +71,7 @@ class Stroke:
                 f"at {self.elevation:g}° and {self.speed:g} m/s the ball leaps {self.hop * 100:.0f} cm off the bed, "
                 f"which is not played: lower the cue, or play at most {most:.2f} m/s",
                 "elevation",
+                code="leap",
             )
 
     def array(self) -> NDArray[np.float64]:

@@ -42,7 +42,9 @@ def bank_count(
     layout = layout.settled()
     ball = layout.require_target(target)
     if pocket is not None and pocket not in POCKET_NAMES:
-        raise BadInputError(f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket")
+        raise BadInputError(
+            f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket", code="unknown"
+        )
     if not mouths(layout.table):
         return NoCount(halving.METHOD, halving.TITLE, rails or (), "the table has no pockets: nothing can be banked")
     if rails is not None and len(rails) != 1:

@@ -8,6 +8,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 from fandle.core.constants import FASTEST_MPS
 from fandle.core.layout.ball import Ball
@@ -45,7 +46,7 @@ class Landing:
 
     off: float
     off_balls: float
-    met: str
+    met: Literal["left", "right", "full"]
 
     @property
     def off_diamonds(self) -> float:
@@ -53,7 +54,7 @@ class Landing:
         return abs(self.off)
 
     @property
-    def side(self) -> str:
+    def side(self) -> Literal["short", "long", "on"]:
         """Short, long, or on."""
         return "on" if abs(self.off) < ON else ("long" if self.off > 0 else "short")
 

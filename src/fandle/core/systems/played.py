@@ -1,6 +1,7 @@
 """A count played: turned back to the real table, its own aim with its own stroke, and where that lands."""
 
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to, marks, over
@@ -30,7 +31,8 @@ def landing(
     last, table = rails[-1], layout.table
     leg = [q for q in shot.pieces if q.leg == len(rails)]
     past = passing(table, leg, goal[0] * table.diamond_x, goal[1] * table.diamond_y)
-    near, flank = abs(past), "right" if past > 0.0 else "left"
+    near = abs(past)
+    flank: Literal["left", "right"] = "right" if past > 0.0 else "left"
     carry = (
         arrived or not ended(shot) or near < 2 * table.ball_radius
     )  # a target hanging at a jaw is met before the jaw is

@@ -61,7 +61,7 @@ def orders_of(method: str) -> tuple[tuple[Rail, ...], ...]:
     return tuple(found)
 
 
-def schools_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
+def systems_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
     """The methods that count a kick, or a bank, over this order of rails."""
     if kind == "bank":
         return [halving.METHOD] if len(rails) == 1 else []
@@ -71,7 +71,7 @@ def schools_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
 def known(method: str) -> str:
     """A method's name as it is written; BadInputError for one nobody knows."""
     if method.upper() not in METHODS:
-        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method")
+        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method", code="unknown")
     return method.upper()
 
 
@@ -193,7 +193,7 @@ def counted(
             name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {halving.METHOD}'s pairs"
         )
     if kind != "kick":
-        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind")
+        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind", code="unknown")
     if pocket is not None:
         raise BadInputError("a kick has no pocket: leave --pocket out, or use --kind bank", "pocket")
     return best_count(method, layout, target) if rails is None else count(method, layout, rails, target)

@@ -34,9 +34,9 @@ RUBBERS = {
 def conditioned(table: Table, cloth: str, rubber: str) -> Table:
     """The table with cloth and rubber as the words say ("own numbers" as they are), everything else kept."""
     if cloth not in (*CLOTHS, OWN):
-        raise BadInputError(f"unknown cloth {cloth!r}: use one of {', '.join(CLOTHS)}", "cloth")
+        raise BadInputError(f"unknown cloth {cloth!r}: use one of {', '.join(CLOTHS)}", "cloth", code="unknown")
     if rubber not in (*RUBBERS, OWN):
-        raise BadInputError(f"unknown rubber {rubber!r}: use one of {', '.join(RUBBERS)}", "rubber")
+        raise BadInputError(f"unknown rubber {rubber!r}: use one of {', '.join(RUBBERS)}", "rubber", code="unknown")
     numbers: dict[str, Any] = {} if cloth == OWN else _numbers(table, "cloth", cloth)
     numbers |= {} if rubber == OWN else _numbers(table, "rubber", rubber)
     return replace(table, **numbers)

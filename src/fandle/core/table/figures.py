@@ -70,10 +70,12 @@ def with_shown(table: Table, given: Mapping[str, float]) -> Table:
 def _check(figure: Figure, value: float) -> None:
     how = figure.how
     if not math.isfinite(value):
-        raise BadInputError(f"{how.label.lower()}: {value} is not a number: type one", figure.name)
+        raise BadInputError(f"{how.label.lower()}: {value} is not a number: type one", figure.name, code="not_a_number")
     low, high = figure.limits
     if not low <= value <= high:
         unit = f" {how.unit}" if how.unit else ""
         raise BadInputError(
-            f"{how.group.lower()}, {how.label.lower()}: {value:g} is outside {low:g} to {high:g}{unit}", figure.name
+            f"{how.group.lower()}, {how.label.lower()}: {value:g} is outside {low:g} to {high:g}{unit}",
+            figure.name,
+            code="out_of_range",
         )

@@ -41,18 +41,21 @@ class Table(TableNumbers):
                 f"table {self.name!r}: a cue ball of {self.cue_mass:g} kg does not go with object balls of "
                 f"{self.ball_mass:g} kg; give it 0.8 to 1.3 times their mass",
                 "table.cue_ball_mass",
+                code="out_of_range",
             )
         if not NARROWEST * self.length <= self.width <= WIDEST * self.length:
             raise BadInputError(
                 f"table {self.name!r}: width {self.width:g} m does not suit length {self.length:g} m; give the bed "
                 f"nose to nose, length first: a width of {NARROWEST * self.length:.3g} to {WIDEST * self.length:.3g}",
                 "table.width",
+                code="out_of_range",
             )
         if 2 * self.ball_radius * BALLS_ACROSS > self.width:
             raise BadInputError(
                 f"table {self.name!r}: a ball_radius of {self.ball_radius:g} m is too large for a bed {self.width:g} m "
                 f"wide; {BALLS_ACROSS} balls must lie side by side: at most {self.width / (2 * BALLS_ACROSS):.3g}",
                 "table.ball_radius",
+                code="out_of_range",
             )
         share = self.nose_height / (2 * self.ball_radius)
         if not 0.5 <= share <= 0.75:
@@ -60,6 +63,7 @@ class Table(TableNumbers):
                 f"table {self.name!r}: nose_height {self.nose_height:g} is {share:.0%} of the ball; "
                 "it must be 50 % to 75 %",
                 "table.nose_height",
+                code="out_of_range",
             )
 
         if self.pockets is not None:
@@ -71,6 +75,7 @@ class Table(TableNumbers):
                     f"table {self.name!r}: the spot {name!r} at {x:g}, {y:g} is off the bed; "
                     f"give 0 to {k.DIAMONDS_LONG} along and 0 to {k.DIAMONDS_SHORT} across",
                     "table.spots",
+                    code="out_of_range",
                 )
 
     @property
@@ -131,6 +136,7 @@ def _check_limits(table: str, owner: object, registry: Mapping[str, Parameter], 
                 f"table {table!r}: {name} {value:g} is outside {known.low:g} to {known.high:g}{unit}; "
                 "check the number and its unit",
                 f"{place}{name}",
+                code="out_of_range",
             )
 
 

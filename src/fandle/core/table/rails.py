@@ -66,7 +66,7 @@ def parse_rail(text: str) -> Rail:
         return Rail(text.strip().lower())
     except ValueError:
         names = ", ".join(Rail)
-        raise BadInputError(f"unknown rail {text!r}: use one of {names}", "rails") from None
+        raise BadInputError(f"unknown rail {text!r}: use one of {names}", "rails", code="unknown") from None
 
 
 def parse_rails(text: str) -> tuple[Rail, ...]:
@@ -76,5 +76,7 @@ def parse_rails(text: str) -> tuple[Rail, ...]:
     rails = tuple(parse_rail(part) for part in text.split(","))
     for first, second in itertools.pairwise(rails):
         if first == second:
-            raise BadInputError(f"rail {first} twice running: a ball cannot meet it again at once", "rails")
+            raise BadInputError(
+                f"rail {first} twice running: a ball cannot meet it again at once", "rails", code="twice"
+            )
     return rails

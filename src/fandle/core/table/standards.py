@@ -131,7 +131,7 @@ def standard_table(name: str) -> Table:
     """The standard table called `name`."""
     if name not in STANDARDS:
         raise BadInputError(
-            f"unknown table {name!r}: use {', '.join(STANDARDS)}, or give a whole table object", "table"
+            f"unknown table {name!r}: use {', '.join(STANDARDS)}, or give a whole table object", "table", code="unknown"
         )
     return STANDARDS[name]
 

@@ -88,8 +88,9 @@ def check_playable(table: Table) -> None:
             raise BadInputError(
                 f"table {table.name!r} cannot be played on with a {name} of {getattr(table, name):g}: {fault}",
                 f"table.{name}",
+                code="unplayable",
             )
-    raise BadInputError(f"table {table.name!r} cannot be played on: {fault}", "table")
+    raise BadInputError(f"table {table.name!r} cannot be played on: {fault}", "table", code="unplayable")
 
 
 def _set_back(table: Table, norm: Table, name: str) -> Table:

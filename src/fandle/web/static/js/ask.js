@@ -3,10 +3,11 @@
 
 export class Fault extends Error {
   // passing: the same question may well be answered later
-  constructor(message, field, passing = false) {
+  constructor(message, field, passing = false, balls = []) {
     super(message);
     this.field = field;
     this.passing = passing;
+    this.balls = balls;
   }
 }
 
@@ -38,7 +39,7 @@ async function request(method, url, body, type) {
         continue;
       }
       const data = await reply.json().catch(() => ({ error: `the server failed (${reply.status})`, field: "" }));
-      if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500);
+      if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500, data.balls);
       return data;
     }
   } finally {

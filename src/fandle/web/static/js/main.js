@@ -88,10 +88,7 @@ function accept(reply) {
 
 function refuse(fault) {
   say(fault.message);
-  if (fault.field === "balls") {
-    const named = (id) => fault.message.includes(` ${id} `) || (id === "cue" && fault.message.includes("cue ball"));
-    wrong = new Set(state.layout.balls.map((ball) => ball.id).filter(named));
-  }
+  if (fault.balls.length) wrong = new Set(fault.balls);
   sheet.element.classList.add("stale");
   drawBalls();
 }

@@ -100,7 +100,11 @@ export function layoutMenu(urls, { state, onLayout, say }) {
     if (!file) return;
     try {
       const read = await post(urls.read, await file.text(), "text/plain");
-      if (read.layout.table !== state().layout.table) location.assign(read.href);
+      if (read.table) { // it came with a table that the club has not: it stands there from now on
+        const { name } = await post(urls.read_table, JSON.stringify(read.table), "text/plain");
+        const { href } = await post(urls.move, JSON.stringify({ layout: { ...read.layout, table: name }, table: name }));
+        location.assign(href);
+      } else if (read.layout.table !== state().layout.table) location.assign(read.href);
       else onLayout({ layout: read.layout, rails: null }, "open");
     } catch (fault) {
       say(`${file.name}: ${fault.message}`);

@@ -1,0 +1,77 @@
+"""Some months of an invented player's practice, solved and scattered: what the demo club's log is made of."""
+
+import random
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+
+from fandle.core.layout.model import Layout
+from fandle.core.lines.solution import Aim, Solution
+from fandle.core.practice.record import Result
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed
+from fandle.service.lines import aim
+from fandle.service.log import Attempt, attempt
+from fandle.service.situation import Situation
+
+# place among the demo club's layouts, rail, and how the player does on it:
+# bias and scatter in diamonds at the start, attempts
+PRACTICE = ((0, Rail.FAR, -0.16, 0.34, 46), (1, Rail.FAR, 0.10, 0.24, 34), (2, Rail.FOOT, 0.02, 0.20, 18))
+FIRST_DAY = datetime(2026, 8, 24, 19, 0, tzinfo=UTC)
+DAYS = 86
+RAIL_MISSED = 0.04  # share of attempts
+LEARNED = 0.45  # part of bias and scatter gone at the end
+COMMENTS = ("lifted my head", "too much side", "felt right", "cloth slow tonight", "new chalk", "rushed it")
+
+
+@dataclass(frozen=True)
+class Practised:
+    """One attempt with when it was made, how far off it was (diamonds, None where not marked) and what was said."""
+
+    uid: str
+    made_at: str
+    attempt: Attempt
+    off: float | None
+    comment: str
+
+
+def practice(layouts: Sequence[Layout]) -> list[Practised]:
+    """Practice on three of the demo club's layouts, the same every time, in order of time."""
+    rng = random.Random(9)
+    rows: list[Practised] = []
+    for place, rail, bias, scatter, attempts in PRACTICE:
+        rows += _evenings(rng, place, layouts[place], rail, bias, scatter, attempts)
+    return sorted(rows, key=lambda row: row.made_at)
+
+
+def _evenings(
+    rng: random.Random, place: int, layout: Layout, rail: Rail, bias: float, scatter: float, attempts: int
+) -> Iterator[Practised]:
+    asked = Situation(layout, Stroke(round(default_speed(layout.table), 4)), (rail,))
+    answer = aim(asked)
+    if not isinstance(answer, Aim):
+        return
+    for n in range(attempts):
+        share = n / attempts
+        left = 1.0 - LEARNED * share
+        off = rng.gauss(bias * left, scatter * left)
+        when = FIRST_DAY + timedelta(days=DAYS * share + place * 0.4, minutes=rng.randrange(90))
+        result = _result(off, answer.best, rng)
+        yield Practised(
+            uid=f"demo-{place}-{n:03d}-{rng.getrandbits(32):08x}",
+            made_at=when.isoformat(timespec="seconds"),
+            attempt=attempt(asked, answer.best, result),
+            off=None if result is Result.RAIL or rng.random() < 0.25 else round(off, 2),
+            comment=rng.choice(COMMENTS) if rng.random() < 0.1 else "",
+        )
+
+
+def _result(off: float, best: Solution, rng: random.Random) -> Result:
+    """A landing this far off is a hit while the ball's edge still meets the target's."""
+    if rng.random() < RAIL_MISSED:
+        return Result.RAIL
+    reach = 0.18 / max(abs(best.cushions[-1].out_deg) / 90, 0.3)
+    if abs(off) < reach:
+        return Result.HIT
+    return Result.LONG if off > 0 else Result.SHORT

@@ -1,0 +1,72 @@
+"""The Handbook: a system on its page's example or on any layout, what others say of it, and where it holds."""
+
+from dataclasses import dataclass
+
+from fandle.core.errors import BadInputError
+from fandle.core.handbook.holds import Curve, Spot, by_cloth, by_pace, column, columns
+from fandle.core.handbook.page import Page
+from fandle.core.layout.model import Layout
+from fandle.core.steps import Steps
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.registry import best_count, count, orders_of
+from fandle.core.table.rails import Rail
+from fandle.service.compare import Beside, beside
+
+
+@dataclass(frozen=True)
+class Example:
+    """A system on a layout, and the systems it quarrels with on the same one, over the same rails where they can."""
+
+    told: Beside
+    rivals: tuple[Count | NoCount, ...]
+
+
+@dataclass(frozen=True)
+class Drift:
+    """How a system lands along its page's row of cue balls, by cloth and by pace."""
+
+    cloth: tuple[Curve, ...]
+    pace: tuple[Curve, ...]
+
+
+def example(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Example]:
+    """A page's system on a layout, in steps. Over other rails where it does not count over the ones asked."""
+    nothing = "no ball is chosen to be hit: do so in the Table room"
+    found: Count | NoCount = NoCount(page.method, page.title, rails, nothing)
+    yield
+    if layout.target is not None:
+        found = count(page.method, layout, rails)
+        yield
+        other = best_count(page.method, layout) if isinstance(found, NoCount) else found
+        found = other if isinstance(other, Count) else found
+    rivals = []
+    for method in page.rivals if isinstance(found, Count) else ():
+        same = found.rails in orders_of(method)
+        rivals.append(count(method, layout, found.rails) if same else best_count(method, layout))
+        yield
+    return Example(beside(layout, found), tuple(rivals))
+
+
+def own_example(page: Page) -> Count | NoCount:
+    """A page's system on its own example, as the index draws it."""
+    return count(page.method, page.example, page.rails)
+
+
+def drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Drift]:
+    """How the system drifts, in steps."""
+    cloth = yield from by_cloth(page, layout, rails)
+    pace = yield from by_pace(page, layout, rails)
+    return Drift(cloth, pace)
+
+
+def map_columns() -> int:
+    """How many columns a map of the bed has."""
+    return len(columns())
+
+
+def map_column(page: Page, layout: Layout, rails: tuple[Rail, ...], at: int) -> Steps[list[Spot]]:
+    """One column of the map of where a system holds, counted from the head end, in steps."""
+    places = columns()
+    if at >= len(places):
+        raise BadInputError(f"column {at}: the map has {len(places)}", "at", code="out_of_range")
+    return column(page.method, layout, rails, places[at])

@@ -1,0 +1,74 @@
+"""The situation: what lies where, how it is struck, and what is wanted. Every verb is asked with one."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout.model import Layout
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.halving import METHOD
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+
+Kind = Literal["kick", "bank", "straight"]
+KINDS: tuple[Kind, ...] = ("kick", "bank", "straight")
+FAVOURITE = METHOD  # the system of a player who has chosen none
+HOW_MANY = ("1", "2", "3", "4", "all")  # rails of the lines in a list
+ALL_KICKS, ALL_BANKS = (1, 2, 3), (1, 2)
+
+
+@dataclass(frozen=True)
+class Situation:
+    """A layout on its table, a stroke with its cue, and what is wanted.
+
+    rails: the order wanted, () for the straight shot, None for the best; among: the best of these will do;
+    many: how many rails a list of lines goes over. pocket: where a bank goes, None for the widest window.
+    hit: the thickness, ball diameters right of full. frame: where marks are read; system: the player's favourite.
+    """
+
+    layout: Layout
+    stroke: Stroke
+    rails: tuple[Rail, ...] | None = None
+    kind: Kind = "kick"
+    pocket: str | None = None
+    hit: float = 0.0
+    frame: str = "nose"
+    system: str = FAVOURITE
+    many: str = HOW_MANY[0]
+    among: tuple[tuple[Rail, ...], ...] = ()
+
+    @property
+    def table(self) -> Table:
+        """The table it is played on."""
+        return self.layout.table
+
+    @property
+    def over(self) -> tuple[int, ...]:
+        """How many rails the list of lines goes over."""
+        if self.many == "all":
+            return ALL_BANKS if self.kind == "bank" else ALL_KICKS
+        return (int(self.many),)
+
+
+def situation_of(
+    layout: Layout,
+    stroke: Stroke,
+    rails: tuple[Rail, ...] | None,
+    kind: str = "kick",
+    target: str | None = None,
+    pocket: str | None = None,
+    hit: float = 0.0,
+) -> Situation:
+    """A situation from what was written, checked: a straight shot goes over no rails, a kick into no pocket yet."""
+    if kind not in KINDS:
+        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind", code="unknown")
+    if kind == "bank" and hit:
+        raise BadInputError("a bank has its own thickness: leave --hit out", "hit", code="not_with_banks")
+    if kind != "bank" and pocket is not None:
+        raise BadInputError(
+            f"pocket {pocket!r}: a kick goes to a ball, give --kind bank with a pocket", "pocket", code="only_banks"
+        )
+    if target is not None:
+        layout = replace(layout, target=target)
+    wanted: Kind = "bank" if kind == "bank" else "kick"
+    return Situation(layout, stroke, () if kind == "straight" else rails, wanted, pocket, hit)

@@ -1,0 +1,68 @@
+"""Compiling the engine before anybody waits for it. Run `python -m fandle.service.warm`, as `make setup` does."""
+
+import sys
+import threading
+from collections.abc import Callable
+
+from fandle.core.physics import warm as kernels
+from fandle.core.table.standards import DEFAULT, standard_table
+
+ABOUT = "compiling the engine, about a minute, once"
+
+
+class Warming:
+    """The state of the kernels: how far they are (0 to 1), and whether they can be used yet."""
+
+    def __init__(self, compiled: bool = False) -> None:
+        self.done = 1.0 if compiled else 0.0  # compiled before: loading them takes a second
+        self._ready = threading.Event()
+        if compiled:
+            self._ready.set()
+
+    @property
+    def ready(self) -> bool:
+        """Is every kernel loaded?"""
+        return self._ready.is_set()
+
+    def run(self, say: Callable[[float], None] = lambda _: None, then: Callable[[], object] | None = None) -> None:
+        """Compile, or load, all of them; `say` hears the share that is done."""
+        for self.done in kernels.warm(standard_table(DEFAULT).params()):
+            say(self.done)
+        if then is not None:
+            then()
+        self._ready.set()
+
+    def start(self, say: Callable[[float], None], then: Callable[[], object] | None = None) -> None:
+        """The same in a thread of its own where it takes long, at once where it does not; `then` before it is ready."""
+        if kernels.ready():
+            self.run(say, then)
+        else:
+            threading.Thread(target=self.run, args=(say, then), name="warm", daemon=True).start()
+
+
+def bar(done: float) -> None:
+    """A line on the terminal that fills."""
+    width = 40
+    full = round(width * done)
+    end = "\n" if done >= 1.0 else ""
+    sys.stderr.write(f"\r[{'#' * full}{'.' * (width - full)}] {done:4.0%}{end}")
+    sys.stderr.flush()
+
+
+def percent(done: float) -> None:
+    """The same for a terminal that is none, in lines."""
+    sys.stderr.write(f"{done:.0%}\n")
+    sys.stderr.flush()
+
+
+def main() -> None:
+    """Say what is done, and show how far it is."""
+    if kernels.ready():
+        Warming().run()
+        return
+    sys.stderr.write(f"{ABOUT}\n")
+    Warming().run(bar)
+
+
+if __name__ == "__main__":
+    main()

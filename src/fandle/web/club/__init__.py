@@ -1,0 +1,1 @@
+"""The Club room: what am I playing with?"""

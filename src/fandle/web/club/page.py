@@ -1,0 +1,146 @@
+"""The Club room: what am I playing with? Tables and cues, and what their numbers do to a shot."""
+
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+
+from fandle.core.errors import BadInputError, FandleError
+from fandle.core.shot.cue import CUE_LIMITS, CUES, Cue
+from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of
+from fandle.core.table.figures import FIGURES, shown
+from fandle.core.table.model import Table
+from fandle.core.table.standards import LABELS, STANDARDS
+from fandle.store import club
+from fandle.store.backup import last_backup
+from fandle.web import address
+from fandle.web.club.view import look, play_href
+from fandle.web.drawing import drawing
+from fandle.web.known import Shelf, shelf_of
+
+router = APIRouter()
+
+
+@router.get(address.CLUB_ROOM, response_class=HTMLResponse)
+def club_room(request: Request, table: str | None = None) -> HTMLResponse:
+    """All tables and cues; one table open, to be read or changed."""
+    shelf = shelf_of(request)
+    fault = ""
+    standing = club.tables(shelf.database)
+    first = standing[0] if standing else None
+    name = table or (first.data if first and isinstance(first.data, str) else first.label if first else "pool-9ft")
+    try:
+        chosen = shelf.table(name)
+        shown_as = look(chosen)
+    except FandleError as error:
+        fault, chosen = f"{error}.", STANDARDS["pool-9ft"]
+        shown_as = look(chosen)
+    own = chosen.name not in STANDARDS
+    context = {
+        "fault": fault,
+        "rows": _rows(shelf, standing),
+        "chosen": chosen.name,
+        "own": own,
+        "title": chosen.name if own else _label(standing, chosen.name),
+        "made_from": LABELS[chosen.standard],
+        "groups": _groups(chosen),
+        "condition": condition_of(chosen),
+        "cloths": CLOTHS,
+        "rubbers": RUBBERS,
+        "preview": {"drawing": drawing(chosen), **shown_as},
+        "play": play_href(chosen),
+        "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
+        "ratio": CUE_LIMITS["end_ratio"],
+        "urls": {
+            "room": address.CLUB_ROOM,
+            "tables": address.CLUB_TABLES,
+            "cues": address.CLUB_CUES,
+            "preview": address.CLUB_PREVIEW,
+            "read": address.READ_TABLE,
+            "save": address.SAVE_TABLE,
+            "back": address.CLUB_BACK,
+        },
+        "backup": _backup(shelf),
+    }
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "club.html", context)
+    return response
+
+
+def _backup(shelf: Shelf) -> str:
+    """When the last copy of all this was made, in words."""
+    last = last_backup(shelf.database)
+    if last is None:
+        return "No backup yet."
+    return f"Last backup: {last.at[:16].replace('T', ' ')} UTC, {last.name}."
+
+
+def _label(standing: list[club.Standing], name: str) -> str:
+    return next((row.label for row in standing if row.data == name), LABELS[name])
+
+
+def _rows(shelf: Shelf, standing: list[club.Standing]) -> list[dict[str, Any]]:
+    """The club's tables, then the standard ones that do not stand in it."""
+    rows = [_standing_row(shelf, row) for row in standing]
+    here = {row["name"] for row in rows}
+    return rows + [_row(LABELS[name], table) for name, table in STANDARDS.items() if name not in here]
+
+
+def _standing_row(shelf: Shelf, row: club.Standing) -> dict[str, Any]:
+    """A table that stands in the club; one whose record is malformed is shown as such."""
+    try:
+        return _row(row.label, shelf.table(row.data if isinstance(row.data, str) else row.label))
+    except BadInputError:
+        return {
+            "label": row.label,
+            "name": row.label,
+            "make": "this record cannot be read",
+            "own": True,
+            "condition": "",
+        }
+
+
+def _row(label: str, table: Table) -> dict[str, Any]:
+    cloth, rubber = condition_of(table)
+    own = table.name not in STANDARDS
+    make = LABELS[table.standard] if own else f"{table.length:.2f} × {table.width:.2f} m"
+    return {
+        "label": label,
+        "name": table.name,
+        "make": make,
+        "own": own,
+        "condition": f"cloth {cloth}, rubber {rubber}",
+    }
+
+
+def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
+    """The table's numbers by group, as the form shows them."""
+    values = shown(table)
+    groups: dict[str, list[dict[str, Any]]] = {}
+    for figure in FIGURES:
+        how = figure.how
+        if figure.name not in values:
+            continue
+        low, high = figure.limits
+        row = {
+            "name": figure.name,
+            "label": how.label,
+            "unit": how.unit,
+            "value": f"{values[figure.name]:.{how.places}f}",
+            "low": f"{low:g}",
+            "high": f"{high:g}",
+            "step": f"{10**-how.places:g}",
+            "says": how.says,
+        }
+        groups.setdefault(how.group, []).append(row)
+    return list(groups.items())
+
+
+def _cue(cue: Cue) -> dict[str, Any]:
+    return {
+        "name": cue.name,
+        "label": cue.label,
+        "own": cue.name not in CUES,
+        "ratio": "" if cue.end_ratio == float("inf") else f"{cue.end_ratio:g}",
+        "tip": f"{cue.tip * 1000:g}",
+        "squirt": f"{cue.squirt_deg:.1f}°",
+    }

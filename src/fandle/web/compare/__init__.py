@@ -1,0 +1,1 @@
+"""The Compare room: which way of counting should I trust from here?"""

@@ -1,0 +1,79 @@
+"""The Compare room: which way of counting should I trust from here?"""
+
+import json
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+from typing_extensions import TypedDict
+
+from fandle.core.errors import BadInputError
+from fandle.core.steps import Steps
+from fandle.service.compare import compare
+from fandle.service.situation import FAVOURITE, Situation
+from fandle.store.log import PREFERRED, preference
+from fandle.store.queries import layouts
+from fandle.web import address
+from fandle.web.drawing import drawing
+from fandle.web.known import shelf_of
+from fandle.web.system_view import SystemModel, told
+from fandle.web.table.api import FAULTS, Question, scene_of, situation
+from fandle.web.table.models import SceneModel
+from fandle.web.table.page import first_situation
+from fandle.web.work import works_of
+
+router = APIRouter()
+
+
+class CompareModel(TypedDict):
+    """Every system on a layout, those that land nearest first. schools: the systems, as the first versions say."""
+
+    address: str
+    layout: SceneModel
+    favourite: str
+    schools: list[SystemModel]
+
+
+@router.get(address.COMPARE_ROOM, response_class=HTMLResponse)
+async def compare_room(request: Request) -> HTMLResponse:
+    """All systems side by side on the layout in the address."""
+    database, fault = request.app.state.database, ""
+    try:
+        query = request.query_params
+        asked = address.read(query, shelf_of(request).known) if query else first_situation(layouts(database))
+    except BadInputError as error:
+        fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database))
+    table, favourite = asked.table, preference(database, PREFERRED, FAVOURITE)
+    context = {
+        "fault": fault,
+        "drawing": drawing(table),
+        "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
+        "state": json.dumps(await works_of(request).run(request, compared(asked, favourite)), allow_nan=False),
+        "urls": {
+            "compare": address.COMPARE,
+            "map": address.MAP,
+            "table": address.TABLE_ROOM,
+            "room": address.COMPARE_ROOM,
+            "preferences": address.PREFERENCES,
+        },
+    }
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "compare.html", context)
+    return response
+
+
+@router.post(address.COMPARE, responses=FAULTS)
+async def post_compare(question: Question, request: Request) -> CompareModel:
+    """Every system on a layout, those that land nearest first."""
+    favourite = preference(request.app.state.database, PREFERRED, FAVOURITE)
+    return await works_of(request).run(request, compared(situation(question, request), favourite))
+
+
+def compared(asked: Situation, favourite: str) -> Steps[CompareModel]:
+    """What the room shows of a situation, in steps."""
+    asked = address.rounded(asked)
+    found = yield from compare(asked)
+    return {
+        "address": address.write(asked),
+        "layout": scene_of(asked.layout),
+        "favourite": favourite,
+        "schools": [told(asked, each) for each in found],
+    }

@@ -1,0 +1,69 @@
+"""A system's count in words: its sum, its stroke and its landing."""
+
+from dataclasses import replace
+from typing import cast
+
+from fandle.core.shot.side import running
+from fandle.core.shot.tips import tips_of
+from fandle.core.systems.base import Count, figure
+from fandle.core.systems.registry import TITLES
+from fandle.core.table.model import Table
+from fandle.core.words.spoken import plural_lengths, tips_word
+from fandle.formats.answers import count_answer
+from fandle.service.answer import Answer
+from fandle.service.situation import Situation
+from fandle.web import address
+from fandle.web.figures import FRAME_WORDS
+from fandle.web.table.models import CountModel, MethodModel, Verdict
+
+
+def counted(asked: Situation, answer: Answer) -> CountModel:
+    """What the favourite system says of the chosen line."""
+    methods: list[MethodModel] = [
+        {"method": name, "title": title, "chosen": name == asked.system} for name, title in TITLES.items()
+    ]
+    if answer.counted is None or answer.chosen is None:
+        return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
+    found = answer.counted.found
+    page = f"{address.HANDBOOK}/{asked.system}?{address.write(replace(asked, rails=answer.chosen.rails))}"
+    data = cast(CountModel, {**count_answer(found).json_data(), "methods": methods, "page": page})
+    if not isinstance(found, Count):
+        data["instead"] = list(answer.counted.instead)
+        return data
+    data["verdict"] = verdict(found)
+    data["played"] = {
+        "how": played_how(found, asked.table),
+        "speed": plural_lengths(found.lengths),
+        "frame": FRAME_WORDS[found.frame],
+    }
+    data["lead"], data["result"] = sum_of(found)
+    return data
+
+
+def played_how(found: Count, table: Table) -> str:
+    """The stroke a system means, in words: "plain", "with ¾ tip running and ½ tip follow"."""
+    side, up = tips_of(found.stroke.side, table), tips_of(found.stroke.up, table)
+    parts = []
+    if abs(side) >= 0.02:
+        parts.append(f"{tips_word(side)} {running(found.stroke.side, found.rails[0], found.direction)}")
+    if abs(up) >= 0.02:
+        parts.append(f"{tips_word(up)} {'follow' if up > 0 else 'draw'}")
+    return "with " + " and ".join(parts) if parts else "plain"
+
+
+def sum_of(found: Count) -> tuple[str, str]:
+    """The last step cut at its equals sign, so that the result can stand out."""
+    lead, equals, result = found.steps[-1].rpartition("= ")
+    return lead + equals, result
+
+
+def verdict(found: Count) -> Verdict:
+    """Where a count lands, and what that means."""
+    lands = found.lands
+    where = lands.where
+    if found.pocket is not None:
+        return {"where": where, "what": "it drops" if found.potted else "it does not drop"}
+    if lands.off_balls < 1.0:
+        side = "" if lands.met == "full" else f", on its {lands.met}"
+        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full{side}"}
+    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths, past its {lands.met}"}

@@ -1,0 +1,1 @@
+"""The Handbook: how does this way of counting work?"""

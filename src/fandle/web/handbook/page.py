@@ -1,0 +1,211 @@
+"""The Handbook: how does this way of counting work? An index, and a page a system with a live example."""
+
+import json
+from dataclasses import replace
+from typing import NamedTuple
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+from pydantic import BaseModel, ConfigDict, Field
+from typing_extensions import TypedDict
+
+from fandle.core.errors import BadInputError
+from fandle.core.handbook.page import Page, all_pages, page_of
+from fandle.core.layout.model import Layout
+from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import Steps
+from fandle.core.systems.registry import METHODS
+from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
+from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.speeds import default_speed
+from fandle.service.explore import drift, example, map_column, map_columns
+from fandle.service.situation import FAVOURITE, Situation
+from fandle.store.log import PREFERRED, preference
+from fandle.web import address
+from fandle.web.drawing import drawing
+from fandle.web.handbook.view import CurveModel, RivalModel, SpotModel, bank_href, curves_json, index, rival, spots_json
+from fandle.web.known import shelf_of
+from fandle.web.system_view import SystemModel, told
+from fandle.web.table.api import FAULTS, Scene, scene_layout, scene_of
+from fandle.web.table.models import SceneModel
+from fandle.web.table.page import table_choices
+from fandle.web.work import works_of
+
+router = APIRouter()
+
+
+class Example(BaseModel):
+    """A live example: a layout, the rails in use, and what cloth and rubber are made of."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    rails: str | None = None
+    cloth: str = OWN
+    rubber: str = OWN
+
+
+class MapColumn(BaseModel):
+    """One column of a map: which system, over which rails, how far along the bed (0 is the head end)."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    example: Example
+    method: str
+    at: int = Field(ge=0)
+
+
+class Asked(NamedTuple):
+    """A live example as it was asked for: on which table, over which rails, with which words of condition."""
+
+    layout: Layout
+    rails: tuple[Rail, ...]
+    cloth: str
+    rubber: str
+
+
+class ExampleModel(TypedDict):
+    """What the live example shows. school: the page's system."""
+
+    address: str
+    layout: SceneModel
+    rails: str
+    cloth: str
+    rubber: str
+    school: SystemModel
+    rivals: list[RivalModel]
+
+
+class DriftModel(TypedDict):
+    """How a system lands along a row of cue balls, by cloth and by pace."""
+
+    axis: str
+    cloth: list[CurveModel]
+    pace: list[CurveModel]
+
+
+class MapModel(TypedDict):
+    """One column of a map, and how many there are."""
+
+    of: int
+    spots: list[SpotModel]
+
+
+@router.get(address.HANDBOOK, response_class=HTMLResponse)
+def handbook(request: Request) -> HTMLResponse:
+    """All systems, by the number of rails they count over."""
+    return _index(request)
+
+
+def _index(request: Request, fault: str = "") -> HTMLResponse:
+    context = {
+        "fault": fault,
+        "groups": index(all_pages()),
+        "favourite": preference(request.app.state.database, PREFERRED, FAVOURITE),
+    }
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(
+        request, "handbook.html", context, 404 if fault else 200
+    )
+    return response
+
+
+@router.get(address.HANDBOOK + "/{method}", response_class=HTMLResponse)
+async def system_page(method: str, request: Request) -> HTMLResponse:
+    """A system's page, its example the layout in the address if there is one."""
+    if method.upper() not in METHODS:
+        return _index(request, f"There is no school {method}: choose one of these.")
+    page, query, fault = page_of(method), request.query_params, ""
+    layout, rails, cloth, rubber = page.example, page.rails, query.get("cloth", OWN), query.get("rubber", OWN)
+    try:
+        if "balls" in query:
+            asked = address.read(query, shelf_of(request).known)
+            layout, rails = asked.layout, asked.rails or page.rails
+        layout = replace(layout, table=conditioned(layout.table, cloth, rubber))
+    except BadInputError as error:
+        fault = f"This link cannot be opened: {error}."
+        cloth = rubber = OWN
+    shown = await works_of(request).run(request, _example(page, Asked(layout, rails, cloth, rubber)))
+    names = list(METHODS)
+    place = names.index(page.method)
+    context = {
+        "page": page,
+        "bank": bank_href(page),
+        "fault": fault,
+        "drawing": drawing(layout.table),
+        "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
+        "state": json.dumps(shown, allow_nan=False),
+        "tables": table_choices(shelf_of(request)),
+        "cloths": (OWN, *CLOTHS),
+        "rubbers": (OWN, *RUBBERS),
+        "table_name": layout.table.name,
+        "before": page_of(names[place - 1]) if place else None,
+        "after": page_of(names[place + 1]) if place + 1 < len(names) else None,
+        "urls": {
+            "example": f"{address.EXAMPLE}/{page.method}",
+            "drift": f"{address.EXAMPLE}/{page.method}/drift",
+            "map": address.MAP,
+            "page": f"{address.HANDBOOK}/{page.method}",
+            "preferences": address.PREFERENCES,
+            "move": address.MOVE,
+        },
+    }
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "school.html", context)
+    return response
+
+
+@router.post(address.EXAMPLE + "/{method}", responses=FAULTS)
+async def post_example(method: str, asked: Example, request: Request) -> ExampleModel:
+    """The live example: the sum, the landing, the hands, and the other systems on the same layout."""
+    page = page_of(method)
+    return await works_of(request).run(request, _example(page, _asked(page, asked, request)))
+
+
+@router.post(address.EXAMPLE + "/{method}/drift", responses=FAULTS)
+async def post_drift(method: str, asked: Example, request: Request) -> DriftModel:
+    """How the system lands along its page's row of cue balls, by cloth and by pace."""
+    page = page_of(method)
+    layout, rails, _, _ = _asked(page, asked, request)
+    return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
+
+
+def _drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[DriftModel]:
+    found = yield from drift(page, layout, rails)
+    return {"axis": page.axis, "cloth": curves_json(found.cloth), "pace": curves_json(found.pace)}
+
+
+@router.post(address.MAP, responses=FAULTS)
+async def post_map(part: MapColumn, request: Request) -> MapModel:
+    """One column of the map of where a system holds, and how many columns there are."""
+    page = page_of(part.method)
+    layout, rails, _, _ = _asked(page, part.example, request)
+    steps = map_column(page, layout, rails, part.at)
+    spots = await works_of(request).run(request, steps, quick=False)
+    return {"of": map_columns(), "spots": spots_json(layout.table, spots)}
+
+
+def _asked(page: Page, asked: Example, request: Request) -> Asked:
+    layout = scene_layout(asked.layout, request)
+    table = conditioned(layout.table, asked.cloth, asked.rubber)
+    rails = parse_rails(asked.rails) if asked.rails else page.rails
+    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber)
+
+
+def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
+    """What the live example shows, in steps."""
+    layout = asked.layout
+    situation = address.rounded(Situation(layout, Stroke(default_speed(layout.table)), asked.rails, system=page.method))
+    found = yield from example(page, situation.layout, asked.rails)
+    count = found.told.count
+    situation = replace(situation, rails=count.rails)
+    query = address.write(situation) + "".join(
+        f"&{name}={value}" for name, value in (("cloth", asked.cloth), ("rubber", asked.rubber)) if value != OWN
+    )
+    return {
+        "address": query,
+        "layout": scene_of(situation.layout),
+        "rails": rails_name(count.rails),
+        "cloth": asked.cloth,
+        "rubber": asked.rubber,
+        "school": told(situation, found.told),
+        "rivals": [rival(each) for each in found.rivals],
+    }

@@ -1,0 +1,1 @@
+"""The Log room: am I getting better, and which way do I miss?"""

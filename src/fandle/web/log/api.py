@@ -1,0 +1,213 @@
+"""JSON of the log, of named layouts and of the player's settings."""
+
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Path, Request
+from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
+from typing_extensions import TypedDict
+
+from fandle.core.errors import BadInputError
+from fandle.core.lines.solution import Solution
+from fandle.core.practice.record import Result, Thickness, check_result
+from fandle.core.steps import at_once
+from fandle.core.systems.registry import TITLES
+from fandle.core.table.rails import Rail
+from fandle.core.words.spoken import landing_word
+from fandle.formats.base import Number
+from fandle.formats.files import layout_json
+from fandle.service.lines import shot_line
+from fandle.service.log import attempt, landed
+from fandle.service.situation import Situation
+from fandle.store import log
+from fandle.store.club import table_label
+from fandle.store.database import Database
+from fandle.store.figures import same_set_up
+from fandle.store.queries import remove_layout, save_layout
+from fandle.web import address
+from fandle.web.faults import Fault
+from fandle.web.known import shelf_of
+from fandle.web.noted import layout_href, noted_attempt, noted_situation
+from fandle.web.table.api import FAULTS, Question, Scene, scene_layout, situation
+from fandle.web.work import works_of
+
+router = APIRouter()
+KEPT: dict[int | str, dict[str, Any]] = {
+    **FAULTS,
+    404: {"model": Fault, "description": "Nothing of that name is kept."},
+    409: {"model": Fault, "description": "The name is in use."},
+    503: {"model": Fault, "description": "The disk or the folder refuses; nothing was saved."},
+}
+Uid = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+UidPath = Annotated[str, Path(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+
+
+class NewAttempt(BaseModel):
+    """An attempt just made: what was asked of the page, and what happened."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    uid: Uid
+    question: Question
+    result: Result
+
+
+class Touched(BaseModel):
+    """A further contact with a rail, diamonds along it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    rail: Rail
+    at: Number = Field(ge=-1, le=9)
+
+
+class Amendment(BaseModel):
+    """More about an attempt. `at`: where it crossed the target's line, diamonds along the last rail.
+
+    touched: the second and third contacts. stopped_x, stopped_y: where the cue ball came to rest, diamonds.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    result: Result | None = None
+    at: Number | None = None
+    side_hit: Thickness | Literal[""] | None = None
+    comment: str | None = Field(default=None, max_length=400)
+    potted: bool | None = None
+    in_off: bool | None = None
+    touched: list[Touched] | None = Field(default=None, max_length=6)
+    stopped_x: Number | None = Field(default=None, ge=0, le=8)
+    stopped_y: Number | None = Field(default=None, ge=0, le=4)
+    try_number: int | None = Field(default=None, ge=1, le=99)
+
+
+class NamedScene(BaseModel):
+    """A layout to keep under a name."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: str = Field(min_length=1, max_length=60)
+    note: str = Field(default="", max_length=200)
+    layout: Scene
+
+
+class Preferences(BaseModel):
+    """The player's settings."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    tip_mm: Number | None = Field(default=None, ge=8, le=15)
+    school: str | None = None
+
+
+class Told(TypedDict):
+    """A noted attempt with the figures of its set-up. off_text: how far off it landed, in words."""
+
+    attempt: dict[str, Any]
+    figures: dict[str, Any]
+    off_text: str
+
+
+class UidModel(TypedDict):
+    """Which attempt it was."""
+
+    uid: str
+
+
+class LayoutKept(TypedDict):
+    """A named layout and where it is opened."""
+
+    name: str
+    note: str
+    href: str
+
+
+class LayoutGone(TypedDict):
+    """A named layout that was let go of, as POST takes it to keep it again."""
+
+    name: str
+    note: str
+    layout: Any
+
+
+def told(database: Database, noted: log.Noted) -> Told:
+    """A noted attempt with the figures of its set-up."""
+    f = same_set_up(database, noted.uid)
+    return {"attempt": vars(noted), "figures": vars(f), "off_text": landing_word(noted.off)}
+
+
+@router.post(address.ATTEMPTS, responses=KEPT)
+async def post_attempt(new: NewAttempt, request: Request) -> Told:
+    """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
+    database: Database = request.app.state.database
+    asked = address.rounded(situation(new.question, request))
+    best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
+    return await run_in_threadpool(keep, database, new, asked, best)
+
+
+def keep(database: Database, new: NewAttempt, asked: Situation, best: Solution) -> Told:
+    """Keep an attempt whose line is known."""
+    table = asked.table.name
+    made = attempt(asked, best, new.result)
+    row = noted_attempt(made, new.uid, log.now(), table_label(database, table) or table)
+    return told(database, log.note(database, row))
+
+
+@router.patch(address.ATTEMPTS + "/{uid}", responses=KEPT)
+def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> Told:
+    """Say more about an attempt."""
+    database: Database = request.app.state.database
+    changes = amendment.model_dump(mode="json", exclude_none=True)
+    if amendment.at is not None:
+        changes.pop("at")
+        changes["off"] = landed(noted_situation(log.one(database, uid), shelf_of(request).known), amendment.at)
+    if amendment.result is not None:
+        check_result(amendment.result, log.one(database, uid).kind)
+    return told(database, log.amend(database, uid, **changes))
+
+
+@router.delete(address.ATTEMPTS + "/{uid}", responses=KEPT)
+def delete_attempt(uid: UidPath, request: Request) -> UidModel:
+    """Take an attempt out of the log; it can be put back."""
+    log.take_out(request.app.state.database, uid)
+    return {"uid": uid}
+
+
+@router.post(address.ATTEMPTS + "/{uid}/restore", responses=KEPT)
+def restore_attempt(uid: UidPath, request: Request) -> UidModel:
+    """Put a deleted attempt back."""
+    log.put_back(request.app.state.database, uid)
+    return {"uid": uid}
+
+
+@router.post(address.LAYOUTS, responses=KEPT)
+def post_layout(named: NamedScene, request: Request) -> LayoutKept:
+    """Keep a layout under a new name."""
+    name = named.name.strip()
+    if not name:
+        raise BadInputError("a layout needs a name: type one", "name", code="no_name")
+    layout = scene_layout(named.layout, request)
+    saved = save_layout(request.app.state.database, name, layout_json(layout), named.note.strip())
+    return {"name": saved.name, "note": saved.note, "href": layout_href(layout)}
+
+
+@router.delete(address.LAYOUTS + "/{name:path}", responses=KEPT)
+def delete_layout(name: str, request: Request) -> LayoutGone:
+    """Let go of a named layout; the reply is what POST takes to keep it again."""
+    saved = remove_layout(request.app.state.database, name)
+    return {"name": saved.name, "note": saved.note, "layout": saved.data}
+
+
+@router.put(address.PREFERENCES, responses=KEPT)
+def put_preferences(preferences: Preferences, request: Request) -> Preferences:
+    """Keep the player's settings."""
+    database = request.app.state.database
+    if preferences.school is not None:
+        if preferences.school not in TITLES:
+            raise BadInputError(
+                f"unknown method {preferences.school!r}: use one of {', '.join(TITLES)}", "school", code="unknown"
+            )
+        log.set_preference(database, log.PREFERRED, preferences.school)
+    if preferences.tip_mm is not None:
+        log.set_preference(database, "tip_mm", preferences.tip_mm)
+    return preferences

@@ -1,0 +1,59 @@
+"""The log as files: exports and the import, streamed, so that their length costs no memory."""
+
+from collections.abc import Iterator
+from tempfile import SpooledTemporaryFile
+from typing import IO, cast
+
+from fastapi import APIRouter, Request
+from fastapi.responses import StreamingResponse
+from starlette.concurrency import run_in_threadpool
+
+from fandle.formats.log import csv_parts, json_parts
+from fandle.store import log
+from fandle.store.database import Database
+from fandle.store.log_files import take_in
+from fandle.web import address
+from fandle.web.log.api import KEPT
+
+router = APIRouter()
+IN_MEMORY = 1_000_000  # bytes of an import kept in memory; the rest waits on the disk
+LINES = 200  # attempts sent at a time
+
+
+@router.get(address.LOG_CSV)
+def log_csv(request: Request) -> StreamingResponse:
+    """Every attempt as CSV: one header line, UTF-8, decimal points, empty where nothing is known."""
+    parts = csv_parts(log.every(request.app.state.database))
+    return _file(parts, "text/csv; charset=utf-8", "fandle-log.csv")
+
+
+@router.get(address.LOG_JSON)
+def log_json(request: Request) -> StreamingResponse:
+    """Every attempt as JSON, with its layout, stroke and aim whole."""
+    return _file(json_parts(log.every(request.app.state.database)), "application/json", "fandle-log.json")
+
+
+def _file(parts: Iterator[str], media: str, name: str) -> StreamingResponse:
+    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return StreamingResponse(_together(parts), media_type=media, headers=headers)
+
+
+def _together(parts: Iterator[str]) -> Iterator[str]:
+    """Some hundred parts at a time: each is a trip to another thread."""
+    waiting: list[str] = []
+    for part in parts:
+        waiting.append(part)
+        if len(waiting) >= LINES:
+            yield "".join(waiting)
+            waiting.clear()
+    yield "".join(waiting)
+
+
+@router.post(address.LOG_IMPORT, responses=KEPT)
+async def import_log(request: Request) -> dict[str, int]:
+    """A log file, JSON or CSV, taken in: all of it or nothing. Attempts that are kept already stay as they are."""
+    database: Database = request.app.state.database
+    with SpooledTemporaryFile(IN_MEMORY) as file:
+        async for part in request.stream():
+            file.write(part)
+        return await run_in_threadpool(take_in, database, cast(IO[bytes], file))

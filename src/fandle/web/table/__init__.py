@@ -1,0 +1,1 @@
+"""The Table room: what do I shoot, and where do I aim?"""

@@ -1,0 +1,230 @@
+"""JSON of the Table room."""
+
+from dataclasses import replace
+from typing import Annotated, Any, Literal, cast
+
+from fastapi import APIRouter, Body, Request
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel, ConfigDict, Field
+
+from fandle.core.layout.edit import Way, add_ball, edited, moved_to
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import Cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import offset_of
+from fandle.core.steps import at_once
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail, parse_rails, rails_name
+from fandle.core.table.speeds import default_speed, speed_of
+from fandle.formats.base import Number
+from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout, table_json
+from fandle.service.situation import Situation
+from fandle.service.warm import Warming
+from fandle.web import address
+from fandle.web.faults import Fault
+from fandle.web.known import shelf_of, tip_of
+from fandle.web.noted import layout_href
+from fandle.web.table.lists import all_lines, held_stroke
+from fandle.web.table.models import (
+    AnswerModel,
+    EditedModel,
+    HealthModel,
+    HeldModel,
+    HrefModel,
+    LinesModel,
+    ReadModel,
+    SceneModel,
+)
+from fandle.web.table.view import answer
+from fandle.web.work import works_of
+
+router = APIRouter()
+LARGEST_FILE = 1_000_000  # bytes of a layout file
+
+
+FAULTS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Fault, "description": "The body is not JSON."},
+    422: {"model": Fault, "description": "The question cannot be; the sentence says what to do."},
+}
+
+
+class Scene(BaseModel):
+    """A layout as the page holds it: a table by name, balls, target."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    format: str = LAYOUT_FORMAT
+    table: str
+    game: str
+    balls: list[BallFile] = Field(max_length=64)
+    target: str | None = None
+
+
+class Question(BaseModel):
+    """A layout with a stroke: speed in m/s or lengths, side and height in radii or tips."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    speed: Number | None = None
+    lengths: Number | None = Field(default=None, gt=0, le=20)
+    side: Number = 0.0
+    up: Number = 0.0
+    tips: Number | None = None
+    height: Number | None = None
+    cue: str | None = None
+    rails: str | None = None
+    among: list[str] = Field(default=[], max_length=6)
+    hit: Number = Field(default=0.0, ge=-1, le=1)
+    kind: Literal["kick", "bank"] = "kick"
+    count: Literal["1", "2", "3", "4", "all"] = "1"
+    pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far"] | None = None
+    method: str = "M3"
+    frame: str = "nose"
+
+    def stroke(self, table: Table, cue: Cue, tip: float) -> Stroke:
+        """The stroke; lengths and tips win over m/s and radii. tip: of that cue, m."""
+        speed = default_speed(table) if self.speed is None else self.speed
+        if self.lengths is not None:
+            speed = speed_of(table, round(self.lengths, 3))
+        side = self.side if self.tips is None else offset_of(self.tips, table, tip)
+        up = self.up if self.height is None else offset_of(self.height, table, tip)
+        return Stroke(speed, side, up, cue=cue)
+
+
+class Held(BaseModel):
+    """A mark that is to stay, diamonds along the first rail in the page's frame, and what may change."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    question: Question
+    mark: Number = Field(ge=-20, le=20)
+    change: Literal["side", "up", "speed"]
+
+
+class Edit(BaseModel):
+    """A layout to change as a whole, with the way over its rails that may change with it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    how: Literal["left-right", "end-to-end", "swap", "clear"]
+    side: Number = 0.0
+    hit: Number = 0.0
+    rails: str | None = None
+
+
+class Move(BaseModel):
+    """A layout to be played on another table."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    table: str
+
+
+def rails_of(text: str | None) -> tuple[Rail, ...] | None:
+    """Rails as a page names them; None where it leaves the choice to us."""
+    return parse_rails(text) if text else None
+
+
+def scene_of(layout: Layout) -> SceneModel:
+    """A layout as a page holds it."""
+    return cast(SceneModel, layout_json(layout, by_name=True))
+
+
+def scene_layout(scene: Scene, request: Request) -> Layout:
+    """The layout a page holds."""
+    return layout_of(scene.model_dump(), shelf_of(request).table)
+
+
+def situation(question: Question, request: Request) -> Situation:
+    """The situation a question asks about."""
+    layout = scene_layout(question.layout, request)
+    cue = shelf_of(request).cue(question.cue)
+    return Situation(
+        layout,
+        question.stroke(layout.table, cue, tip_of(request, cue)),
+        rails_of(question.rails),
+        question.kind,
+        question.pocket,
+        question.hit,
+        address.check_frame(question.frame),
+        question.method,
+        question.count,
+        tuple(parse_rails(text) for text in question.among) if question.kind == "kick" else (),
+    )
+
+
+@router.post(address.ANSWER, responses=FAULTS)
+async def post_answer(question: Question, request: Request) -> AnswerModel:
+    """Everything the Table room shows for a layout and a stroke."""
+    asked = situation(question, request)
+    return await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
+
+
+@router.post(address.LINES, responses=FAULTS)
+async def post_lines(question: Question, request: Request) -> LinesModel:
+    """All lines over as many rails as asked for, best first, without drawing any."""
+    return await works_of(request).run(request, all_lines(situation(question, request)), quick=False)
+
+
+@router.post(address.INSTEAD, responses=FAULTS)
+async def post_instead(held: Held, request: Request) -> HeldModel:
+    """The stroke with which the held mark is right; everything but what is to change is kept."""
+    asked = situation(held.question, request)
+    return await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
+
+
+@router.post(address.EDIT, responses=FAULTS)
+def post_edit(change: Edit, request: Request) -> EditedModel:
+    """A layout flipped, swapped or cleared; a flip turns side, thickness and rails with it."""
+    layout = scene_layout(change.layout, request)
+    new, way = edited(layout, change.how, Way(rails_of(change.rails), change.side, change.hit))
+    rails = None if way.rails is None else rails_name(way.rails)
+    return {"layout": scene_of(new), "side": way.side, "hit": way.hit, "rails": rails}
+
+
+@router.post(address.ADD_BALL, responses=FAULTS)
+def post_add_ball(scene: Scene, request: Request) -> SceneModel:
+    """The layout with one more ball on a free place."""
+    return scene_of(add_ball(scene_layout(scene, request)))
+
+
+@router.post(address.READ_LAYOUT, responses=FAULTS)
+def post_read_layout(
+    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
+) -> ReadModel:
+    """A layout file, checked, as the page holds it. Nothing is kept.
+
+    `table` is a whole table that came with it and that the club does not know yet: once it is put there (POST it to
+    `/api/club/read-table`), the layout can be opened on the name that this gives it.
+    """
+    shelf = shelf_of(request)
+    layout = read_layout(text, shelf.table)
+    known = shelf.same(layout.table)
+    table = None if known is not None else table_json(layout.table)
+    there = layout if known is None else replace(layout, table=known)
+    return {"layout": scene_of(there), "href": None if known is None else layout_href(there), "table": table}
+
+
+@router.post(address.MOVE, responses=FAULTS)
+def post_move(move: Move, request: Request) -> HrefModel:
+    """Where the same layout is opened on another table, its balls renamed if the game changes."""
+    layout = moved_to(scene_layout(move.layout, request), shelf_of(request).table(move.table))
+    return {"href": layout_href(layout)}
+
+
+@router.get(address.SAVE_LAYOUT, responses=FAULTS)
+def get_layout_file(request: Request) -> JSONResponse:
+    """The layout an address holds, as a file to keep."""
+    asked = address.read(request.query_params, shelf_of(request).known)
+    headers = {"Content-Disposition": 'attachment; filename="layout.fandle.json"'}
+    return JSONResponse(layout_json(asked.layout), headers=headers)
+
+
+@router.get(address.HEALTH)
+async def get_health(request: Request) -> HealthModel:
+    """Is the server up, and how far is its engine?"""
+    warming: Warming = request.app.state.warming
+    return {"status": "ok" if warming.ready else "compiling", "done": warming.done}

@@ -1,0 +1,285 @@
+"""What the Table room's routes answer. Places are drawing points, mm; paths are SVG path data."""
+
+from typing import Any, NotRequired
+
+from pydantic import ConfigDict, with_config
+from typing_extensions import TypedDict
+
+Point = tuple[float, float]
+Rails = list[str]
+
+
+class BallModel(TypedDict):
+    """A ball: its id and its centre, diamonds."""
+
+    id: str
+    x: float
+    y: float
+
+
+class SceneModel(TypedDict):
+    """A layout as a page holds it: the table by name."""
+
+    format: str
+    table: str
+    game: str
+    balls: list[BallModel]
+    target: str | None
+
+
+class StrokeModel(TypedDict):
+    """A stroke in SI, for the controls (lengths, tips), and in words. limit: tips to the miscue."""
+
+    speed: float
+    side: float
+    up: float
+    elevation: float
+    cue: str
+    lengths: float
+    tips: float
+    height: float
+    speed_text: str
+    speed_more: str
+    side_text: str
+    height_text: str
+    clock: str
+    percent: int
+    limit: float
+
+
+class Headline(TypedDict):
+    """What is to be done, and what stands in its way."""
+
+    ball: str
+    way: str
+
+
+class LineModel(TypedDict):
+    """One line of the list."""
+
+    rails: str
+    name: str
+    why: str
+    mark: str
+    solved: bool
+
+
+class OtherFrame(TypedDict):
+    """The mark in the frame that is printed small."""
+
+    frame: str
+    before: str
+    mark: str
+    after: str
+
+
+# a row of the chain: how far it moves the mark, from and to; the first has only where it begins
+ChainRow = TypedDict("ChainRow", {"label": str, "term": str | None, "from": float | None, "to": float, "text": str})
+
+
+class RestModel(TypedDict):
+    """Where a ball that moved comes to rest."""
+
+    id: str
+    at: Point
+
+
+class Moment(TypedDict):
+    """What happens when, in words."""
+
+    t: float
+    at: Point
+    text: str
+
+
+class Blow(TypedDict):
+    """How the first ball is met, and to which side there is room to write it."""
+
+    text: str
+    way: Point
+
+
+class WholeModel(TypedDict):
+    """The whole shot: the loud path, the others, where balls rest, each ball's film, what happens when."""
+
+    shot: str
+    after: list[str]
+    rests: list[RestModel]
+    films: dict[str, list[list[float]]]
+    moments: list[Moment]
+    lasts: float
+    blow: Blow | None
+    told: str
+
+
+# the line along which short and long are read
+AcrossLine = TypedDict("AcrossLine", {"from": Point, "to": Point, "whole": int, "target": float})
+Joint = TypedDict("Joint", {"rail": str, "from": Point, "to": Point, "turn": Point})
+
+
+class MirrorTable(TypedDict):
+    """One image of the table in the mirror view."""
+
+    outline: str
+    balls: list[RestModel]
+
+
+class MirrorModel(TypedDict):
+    """The mirror view: tables unfolded over the rails."""
+
+    view: str
+    wide: float
+    high: float
+    radius: float
+    tables: list[MirrorTable]
+    joints: list[Joint]
+    natural: str
+    played: str
+
+
+class MarkModel(TypedDict):
+    """The mark and its window, diamonds at the nose."""
+
+    nose: float
+    natural: float
+    less: float
+    more: float
+
+
+class PictureModel(WholeModel):
+    """What is drawn of a solved line."""
+
+    line: AcrossLine | None
+    natural: str
+    ghost: Point
+    aim_line: str
+    mark: MarkModel
+    mirror: MirrorModel | None
+    involved: list[str]
+
+
+class ChosenModel(TypedDict):
+    """The chosen line; of one that is not solved only the reason. answer: the answer of `fandle aim`."""
+
+    rails: str
+    way: str
+    solved: bool
+    answer: dict[str, Any]
+    reason: NotRequired[str]
+    rail: NotRequired[str]
+    lead: NotRequired[str]
+    contact: NotRequired[str]
+    seen: NotRequired[str]
+    cushions: NotRequired[list[str]]
+    big: NotRequired[str]
+    big_words: NotRequired[str]
+    other: NotRequired[OtherFrame | None]
+    measured: NotRequired[str]
+    give: NotRequired[str]
+    running: NotRequired[str]
+    window: NotRequired[str]
+    thickness: NotRequired[str]
+    chain: NotRequired[list[ChainRow]]
+    results: NotRequired[list[tuple[str, str]]]
+    drawing: NotRequired[PictureModel]
+
+
+class MethodModel(TypedDict):
+    """A system one can choose."""
+
+    method: str
+    title: str
+    chosen: bool
+
+
+class PlayedModel(TypedDict):
+    """The stroke a system means, in words."""
+
+    how: str
+    speed: str
+    frame: str
+
+
+class Verdict(TypedDict):
+    """Where a count lands, and what that means."""
+
+    where: str
+    what: str
+
+
+@with_config(ConfigDict(extra="allow"))
+class CountModel(TypedDict):
+    """The favourite system on the chosen line: the answer of `fandle count`, and how it is said."""
+
+    applies: bool
+    methods: list[MethodModel]
+    reason: NotRequired[str]
+    page: NotRequired[str]
+    instead: NotRequired[list[str]]
+    verdict: NotRequired[Verdict]
+    played: NotRequired[PlayedModel]
+    lead: NotRequired[str]
+    result: NotRequired[str]
+
+
+class AnswerModel(TypedDict):
+    """Everything the Table room shows. lines: null where they are asked for by themselves."""
+
+    address: str
+    layout: SceneModel
+    stroke: StrokeModel
+    hit: float
+    hit_text: str
+    frame: str
+    method: str
+    kind: str
+    count_of_rails: str
+    pocket: str | None
+    headline: Headline
+    lines: list[LineModel] | None
+    chosen: ChosenModel | None
+    count: NotRequired[CountModel | None]
+
+
+class LinesModel(TypedDict):
+    """All lines over as many rails as asked for."""
+
+    lines: list[LineModel]
+
+
+class HeldModel(TypedDict):
+    """The stroke for a held mark, or why there is none."""
+
+    solved: bool
+    reason: NotRequired[str]
+    stroke: NotRequired[dict[str, Any]]
+
+
+class EditedModel(TypedDict):
+    """A layout changed as a whole, with the side, thickness and rails that turned with it."""
+
+    layout: SceneModel
+    side: float
+    hit: float
+    rails: str | None
+
+
+class ReadModel(TypedDict):
+    """A layout file as it was read. table: the whole table that came with it and that the club has not, else null."""
+
+    layout: SceneModel
+    href: str | None
+    table: dict[str, Any] | None
+
+
+class HrefModel(TypedDict):
+    """Where something is opened."""
+
+    href: str
+
+
+class HealthModel(TypedDict):
+    """Is the server up? done: how far the engine is compiled, 0 to 1."""
+
+    status: str
+    done: float

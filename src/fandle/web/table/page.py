@@ -1,0 +1,120 @@
+"""HTML pages."""
+
+import json
+from dataclasses import replace
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+from fastapi.templating import Jinja2Templates
+
+from fandle.core.constants import INCH_M
+from fandle.core.errors import BadInputError, FandleError
+from fandle.core.shot.cue import CUES
+from fandle.core.table.model import Table
+from fandle.core.table.standards import LABELS
+from fandle.core.words.glossary import WORDS
+from fandle.formats.files import layout_of
+from fandle.service.situation import FAVOURITE, HOW_MANY, Situation
+from fandle.store import club
+from fandle.store.log import PREFERRED, preference
+from fandle.store.queries import Saved, layouts
+from fandle.web import address
+from fandle.web.drawing import drawing
+from fandle.web.known import Shelf, shelf_of, tip_of
+from fandle.web.noted import layout_href, plain
+from fandle.web.table.view import answer
+from fandle.web.work import BusyError, ClientGoneError, works_of
+
+router = APIRouter()
+
+FIRST_BALLS = "cue:2,1;1:6,1"  # what a room with no saved layout begins with
+FIRST_TARGET = "1"
+
+
+@router.get(address.TABLE_ROOM, response_class=HTMLResponse)
+async def table_room(request: Request) -> HTMLResponse:
+    """What do I shoot, and where do I aim?"""
+    database = request.app.state.database
+    shelf, works = shelf_of(request), works_of(request)
+    favourite = str(preference(database, PREFERRED, FAVOURITE))
+    saved = layouts(database)
+    fault = ""
+    try:
+        asked = (
+            address.read(request.query_params, shelf.known)
+            if request.query_params
+            else first_situation(saved, favourite)
+        )
+        data = await works.run(request, answer(asked, tip_of(request, asked.stroke.cue)))
+    except FandleError as error:
+        if isinstance(error, BusyError | ClientGoneError):
+            raise
+        fault = f"This link cannot be opened: {error}."
+        asked = first_situation(saved, favourite)
+        data = await works.run(request, answer(asked, tip_of(request)))
+    table = asked.table
+    templates: Jinja2Templates = request.app.state.templates
+    context: dict[str, Any] = {
+        "answer": data,
+        "state": json.dumps(data, allow_nan=False),
+        "fault": fault,
+        "drawing": drawing(table),
+        "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
+        "tables": table_choices(shelf),
+        "marks": table.marks,
+        "table_name": table.name,
+        "saved": [(s.name, s.note, saved_href(s, favourite)) for s in saved],
+        "urls": {
+            "answer": address.ANSWER,
+            "lines": address.LINES,
+            "instead": address.INSTEAD,
+            "add": address.ADD_BALL,
+            "read": address.READ_LAYOUT,
+            "read_table": address.READ_TABLE,
+            "edit": address.EDIT,
+            "layouts": address.LAYOUTS,
+            "attempts": address.ATTEMPTS,
+            "preferences": address.PREFERENCES,
+            "move": address.MOVE,
+        },
+        "words": WORDS,
+        "counts": HOW_MANY,
+        "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
+        "unit_sizes": _unit_sizes(table),
+        "tip_mm": f"{tip_of(request) * 1000:g}",
+        "save_url": address.SAVE_LAYOUT,
+    }
+    return templates.TemplateResponse(request, "table.html", context)
+
+
+def table_choices(shelf: Shelf) -> list[tuple[str, str]]:
+    """(name, what it is called) of every table one can play on, the club's own first."""
+    standing = club.tables(shelf.database)
+    named = [(row.data if isinstance(row.data, str) else row.label, row.label) for row in standing]
+    here = {name for name, _ in named}
+    return named + [(name, label) for name, label in LABELS.items() if name not in here]
+
+
+def _unit_sizes(table: Table) -> dict[str, list[float]]:
+    """How many of each unit make a diamond along x and along y, and the decimals to show."""
+    x, y = table.diamond_x, table.diamond_y
+    return {table.marks: [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
+
+
+def saved_href(saved: Saved, favourite: str) -> str | None:
+    """Where a named layout is opened; None where its record cannot be read."""
+    try:
+        return layout_href(layout_of(saved.data), favourite)
+    except BadInputError:
+        return None
+
+
+def first_situation(saved: list[Saved], favourite: str = FAVOURITE) -> Situation:
+    """What a room shows that is asked for nothing."""
+    for kept in saved:
+        try:
+            return plain(layout_of(kept.data), favourite)
+        except BadInputError:
+            continue  # a malformed record: the next one
+    return replace(address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET}), system=favourite)

@@ -1,0 +1,215 @@
+"""From an answer to what the Table room says: words, rounded figures, drawing data. No rules of the trade."""
+
+import math
+from typing import cast
+
+from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
+from fandle.core.layout.ball import Ball
+from fandle.core.lines.candidates import FULL, Line
+from fandle.core.lines.marks import Marks, from_pocket, inches, over
+from fandle.core.lines.refusal import guarded
+from fandle.core.lines.solution import Aim, Refusal, Solution
+from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
+from fandle.core.shot.side import running
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import clock_of, tips_of
+from fandle.core.steps import Steps
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import lengths_of, speed_word
+from fandle.core.words.balls import spoken
+from fandle.core.words.spoken import plural_lengths, side_name, tips_word
+from fandle.formats.answers import StrokeAnswer, aim_answer
+from fandle.formats.files import layout_json
+from fandle.service.answer import Answer, Played
+from fandle.service.answer import answer as answer_to
+from fandle.service.situation import Situation
+from fandle.web import address
+from fandle.web.counting import counted
+from fandle.web.figures import FRAME_WORDS, mark
+from fandle.web.table.chain import chain, give
+from fandle.web.table.lists import line_words
+from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, SceneModel, StrokeModel
+from fandle.web.table.picture import picture
+from fandle.web.table.whole import capital
+
+OTHER_WORDS = {
+    "nose": "or {} at the nose",
+    "sight": "or sight through {} on the rail",
+    "centre": "or {} where the centre turns",
+}
+
+
+def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
+    """Everything the Table room shows for a situation, in steps. tip: diameter of the player's tip, m."""
+    asked = address.rounded(asked)
+    found = yield from answer_to(asked)
+    layout = asked.layout
+    base: AnswerModel = {
+        "address": address.write(asked),
+        "layout": cast(SceneModel, layout_json(layout, by_name=True)),
+        "stroke": stroke_words(asked.table, asked.stroke, tip),
+        "hit": asked.hit,
+        "hit_text": hit_words(asked.hit),
+        "frame": asked.frame,
+        "method": asked.system,
+        "kind": asked.kind,
+        "count_of_rails": asked.many,
+        "pocket": asked.pocket,
+        "headline": headline(layout.target, found.in_the_way),
+        "lines": None if found.lines is None else [line_words(line, asked.frame) for line in found.lines],
+        "chosen": None,
+    }
+    if layout.target is None:
+        return base
+    shown = None if found.chosen is None else _shown(asked, found.chosen, found, tip)
+    yield
+    return {**base, "chosen": shown, "count": None if found.chosen is None else counted(asked, found)}
+
+
+def headline(target: str | None, blocker: Ball | None) -> Headline:
+    """What is to be done, and what stands in its way."""
+    if target is None:
+        return {"ball": "", "way": "Choose the ball to be hit."}
+    way = "nothing is in the way" if blocker is None else f"{spoken(blocker.id)} is in the way"
+    return {"ball": spoken(target), "way": way}
+
+
+def hit_words(hit: float) -> str:
+    """The thickness asked for: "full", "75 % full, to its right"."""
+    if abs(hit) < 0.005:
+        return "full"
+    return f"{1 - abs(hit):.0%} full, to its {side_name(hit)}"
+
+
+def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
+    """A stroke in lengths and tips, as figures for the controls and as words."""
+    lengths = lengths_of(table, stroke.speed)
+    side, up = tips_of(stroke.side, table, tip), tips_of(stroke.up, table, tip)
+    said = StrokeAnswer.of(stroke)
+    return {
+        "speed": said.speed,
+        "side": said.side,
+        "up": said.up,
+        "elevation": said.elevation,
+        "cue": said.cue,
+        "lengths": lengths,
+        "tips": side,
+        "height": up,
+        "speed_text": plural_lengths(lengths),
+        "speed_more": f"{speed_word(lengths)}, {stroke.speed:.1f} m/s",
+        "side_text": "centre" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
+        "height_text": "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}",
+        "clock": clock_of(stroke.side, stroke.up),
+        "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
+        "limit": tips_of(MISCUE_LIMIT, table, tip),
+    }
+
+
+def _shown(asked: Situation, line: Line, found: Answer, tip: float) -> ChosenModel:
+    """The chosen line as it is shown; one whose picture fails is told like one that cannot be solved."""
+    shown: list[ChosenModel] = []
+    told = found.played
+    if isinstance(told, Played):
+        played = told
+
+        def draw() -> Aim:
+            shown.append(_chosen(asked, line, played, tip))
+            return played.aim
+
+        drawn = guarded(asked.layout, line.rails, played.best.target, draw)
+        told = drawn if isinstance(drawn, Refusal) else told
+    if isinstance(told, Refusal):
+        said = aim_answer(told).json_data()
+        return {"rails": line.name, "way": over(line.rails), "answer": said, "solved": False, "reason": told.reason}
+    return shown[0]
+
+
+def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenModel:
+    best = played.best
+    seen = played.backwards
+    return {
+        "rails": line.name,
+        "way": over(line.rails),
+        "solved": True,
+        "rail": best.mark_rail.value,
+        "lead": _lead(best, asked.table),
+        "contact": _contact(best),
+        "seen": "" if seen is None else f"{seen[0]} rail {seen[1]:.2f}, seen from {best.pocket or spoken(best.target)}",
+        "cushions": [f"{c.rail}: in {c.in_deg:.0f}°, out {c.out_deg:.0f}°" for c in best.cushions[: len(best.rails)]],
+        "answer": aim_answer(played.aim).json_data(),
+        "big": mark(best.corrected, asked.frame),
+        "big_words": FRAME_WORDS[asked.frame],
+        "other": _other_frame(best.corrected, asked.frame),
+        "measured": _measured(asked.table, best),
+        "give": give(asked, played.aim),
+        "running": _running(asked.stroke, best),
+        "window": _window(best),
+        "thickness": "" if best.contact is not None else _thickness(best, asked.hit),
+        "chain": chain(asked, played.aim, stroke_words(asked.table, asked.stroke, tip)),
+        "results": _results(best),
+        "drawing": picture(asked, played),
+    }
+
+
+def _results(best: Solution) -> list[tuple[str, str]]:
+    """What can be noted of this shot: (result, its word on the key)."""
+    kind = kind_of(best.rails, best.pocket)
+    words = {Result.HIT: "Potted" if kind == "bank" else "Hit"}
+    return [(r.value, words.get(r, r.capitalize())) for r in (STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS)]
+
+
+def _lead(best: Solution, table: Table) -> str:
+    rail = "head (baulk)" if best.mark_rail is Rail.HEAD and table.d_radius is not None else best.mark_rail.value
+    if best.contact is not None:
+        return f"Bank {spoken(best.target)} at the {rail} rail"
+    return f"Aim at the {rail} rail" if best.rails else f"Straight: the {rail} rail behind it"
+
+
+def _contact(best: Solution) -> str:
+    """How a banked ball is met, and where it goes."""
+    if best.contact is None:
+        return ""
+    return f"into {best.pocket}, cut {best.contact.cut_deg:.0f}°, {best.fullness:.0%} full"
+
+
+def _other_frame(marks: Marks, frame: str) -> OtherFrame | None:
+    other = "nose" if frame == "sight" else "sight"
+    if getattr(marks, other) is None:
+        return None
+    before, _, after = OTHER_WORDS[other].partition("{}")
+    return {"frame": other, "before": before, "mark": mark(marks, other), "after": after}
+
+
+def _measured(table: Table, best: Solution) -> str:
+    """Where the mark at the nose is by tape, on a table without diamonds to count."""
+    if table.has_diamonds:
+        return ""
+    away, pocket = from_pocket(table, best.mark_rail, best.corrected.nose)
+    return f"{away * 1000:.0f} mm ({inches(away)}) from the {pocket}"
+
+
+def _running(stroke: Stroke, best: Solution) -> str:
+    if abs(stroke.side) < 0.005 or not best.rails or best.contact is not None:
+        return ""
+    return running(stroke.side, best.mark_rail, best.direction)
+
+
+def _thickness(best: Solution, hit: float) -> str:
+    if best.push:
+        return f"{capital(spoken(best.target))} is frozen to the cue ball: this is a push, both go on together."
+    if best.fullness >= FULL - abs(hit):
+        return ""
+    asked = "Full" if abs(hit) < 0.005 else f"{1 - abs(hit):.0%} full"
+    return f"{asked} cannot be reached: this is {best.fullness:.0%} full."
+
+
+def _window(best: Solution) -> str:
+    less, more = round(best.window_less_mm), round(best.window_more_mm)
+    still = "hits" if best.pocket is None else "drops"
+    if not best.rails:
+        return f"{best.window_deg:.1f}° of cue, both ways together"
+    if abs(less - more) <= 1:
+        return f"{min(less, more)} mm either way still {still}"
+    towards = ("head", "foot") if best.rails[0].is_long else ("near rail", "far rail")
+    return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still {still}"
