@@ -9,8 +9,8 @@ import statistics
 import tempfile
 from pathlib import Path
 
+from campaign.browser import FLAGS, free_port, start_server
 from playwright.sync_api import CDPSession, Page, sync_playwright
-from tests.browser.conftest import FLAGS, free_port, start_server
 
 SLOWDOWN = 4
 SECONDS = 4.0

@@ -162,3 +162,14 @@ def _suit(rng: random.Random, base: Table, values: dict[str, Any], name: str, by
     if rng.random() < 0.9:
         share = rng.uniform(0.4, 0.6) * other if name == "width" else rng.uniform(1.0, 1.5) * other
         values[name] = min(max(share, TABLE[name].low), TABLE[name].high)
+
+
+def triangle(table: Table, rows: int = 5) -> list[Ball]:
+    """A tight rack, its apex on the foot spot, balls 1, 2 … row by row."""
+    r, (x, y) = table.ball_radius, table.spots["foot"]
+    balls: list[Ball] = []
+    for row in range(rows):
+        for place in range(row + 1):
+            dx, dy = row * r * math.sqrt(3), (2 * place - row) * r
+            balls.append(Ball(str(len(balls) + 1), x + dx / table.diamond_x, y + dy / table.diamond_y))
+    return balls

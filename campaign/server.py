@@ -70,12 +70,13 @@ def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None) -> Non
             raise RuntimeError(f"the server stopped at once, with {process.returncode}")
         client = Client(port)
         try:
-            if client.get("/api/health")[0] == 200:
+            if json.loads(client.get("/api/health")[1])["status"] == "ok":
                 return
         except OSError:
-            time.sleep(0.05)
+            pass
         finally:
             client.close()
+        time.sleep(0.05)
     raise RuntimeError("the server did not start")
 
 

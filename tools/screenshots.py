@@ -9,8 +9,9 @@ from playwright.sync_api import sync_playwright
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
-from tests.browser.conftest import FLAGS, free_port, start_server  # noqa: E402
-from tests.core.crowd import triangle  # noqa: E402
+from campaign.audit import POOL  # noqa: E402
+from campaign.browser import FLAGS, free_port, start_server  # noqa: E402
+from campaign.scenes import triangle  # noqa: E402
 
 BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rails=far"
 CROWD = (
@@ -20,7 +21,7 @@ CROWD = (
 COMBINATION = "/?balls=cue:5.2,1.4;4:6.2,2.45;8:6.55,2.95;2:3.2,0.5&target=4&rails=straight&hit=-0.1&speed=2.2"
 RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;2:4.4,0.62;5:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
 BREAK = "/?game=eight-ball&target=1&speed=8&rails=straight&balls=cue:2,2.1;" + ";".join(
-    f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle()
+    f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle(POOL)
 )
 THREE = "/?balls=cue:0.6,0.4;7:6.3,0.9;2:3.2,0.9;4:4.3,0.25&target=7&side=0.2&speed=4.4&count=3&rails=far,foot,near"
 BANK = "/?balls=cue:3,2.5;7:5,1.2;2:1,3&target=7&kind=bank&speed=3&rails=near&pocket=foot-far"

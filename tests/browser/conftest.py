@@ -1,49 +1,10 @@
 """A real server on a free port and a real Chromium."""
 
-import socket
-import subprocess
-import sys
-import time
-import urllib.request
 from collections.abc import Iterator
-from pathlib import Path
-from typing import Any
 
 import pytest
+from campaign.browser import FLAGS, free_port, start_server
 from playwright.sync_api import Browser, Page, sync_playwright
-
-FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
-
-
-def free_port() -> int:
-    """A port nobody listens on."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
-
-
-def start_server(home: Path, port: int, host: str = "127.0.0.1") -> subprocess.Popen[str]:
-    """`fandle serve --demo` in a process of its own, up and answering."""
-    command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--host", host, "--port", str(port)]
-    process = subprocess.Popen(command, env={"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}, text=True)
-    wait_for_server(process, port)
-    return process
-
-
-def wait_for_server(process: "subprocess.Popen[Any]", port: int) -> None:
-    """Until a server that was started answers on this machine."""
-    for _ in range(1800):  # an edited kernel compiles first
-        try:
-            urllib.request.urlopen(f"http://127.0.0.1:{port}/api/health", timeout=1).close()
-        except OSError:
-            time.sleep(0.1)
-        else:
-            return
-    process.kill()
-    raise RuntimeError("the server did not start within three minutes")
 
 
 @pytest.fixture(scope="session")

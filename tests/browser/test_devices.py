@@ -7,8 +7,8 @@ import sys
 from collections.abc import Iterator
 
 import pytest
+from campaign.browser import free_port, wait_for_server
 from playwright.sync_api import Browser, Page, expect
-from tests.browser.conftest import free_port, wait_for_server
 from tests.browser.helpers import open_at, serious
 
 pytestmark = pytest.mark.browser

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 from campaign.audit import POOL, Array
+from campaign.scenes import triangle
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -46,17 +47,6 @@ def random_stroke(rng: random.Random) -> Stroke:
     speed = rng.uniform(0.05, 12.0) if rng.random() < 0.8 else rng.uniform(0.001, 0.1)
     offset, clock = 0.5 * math.sqrt(rng.random()), rng.uniform(0, 2 * math.pi)
     return Stroke(speed, offset * math.cos(clock), offset * math.sin(clock))
-
-
-def triangle(table: Table = POOL, rows: int = 5) -> list[Ball]:
-    """A tight rack, its apex on the foot spot, balls 1, 2 … row by row."""
-    r, (x, y) = table.ball_radius, table.spots["foot"]
-    balls = []
-    for row in range(rows):
-        for k in range(row + 1):
-            dx, dy = row * r * math.sqrt(3), (2 * k - row) * r
-            balls.append(Ball(str(len(balls) + 1), x + dx / table.diamond_x, y + dy / table.diamond_y))
-    return balls
 
 
 def break_shot(table: Table = POOL) -> Layout:

@@ -145,7 +145,7 @@ def test_every_answer_carries_the_headers_and_no_folder(client: TestClient, tmp_
         assert reply.headers["Referrer-Policy"] == "no-referrer"
         assert str(tmp_path.parent.parent) not in reply.text
     assert [reply.status_code for reply in replies[1:]] == [404, 421, 405, 415, 404]
-    assert all(set(reply.json()) == {"error", "field"} for reply in replies[1:])
+    assert all(set(reply.json()) == {"error", "code", "field", "balls"} for reply in replies[1:])
 
 
 def test_an_unforeseen_fault_is_a_sentence_with_the_headers(tmp_path: Path) -> None:

@@ -12,7 +12,7 @@ import urllib.request
 from pathlib import Path
 
 import pytest
-from tests.browser.conftest import free_port, wait_for_server
+from campaign.browser import free_port, wait_for_server
 
 from fandle.core.errors import BadInputError
 from fandle.store.errors import StoreError

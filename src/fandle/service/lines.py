@@ -1,7 +1,8 @@
 """Lines: the aim over one order of rails with its chain, and the lists of candidates."""
 
 from fandle.core.errors import BadInputError
-from fandle.core.lines.bank import add_bank_chain, solve_bank
+from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.bank_chain import add_bank_chain
 from fandle.core.lines.candidates import (
     Line,
     bank,

@@ -6,8 +6,9 @@ import random
 import numpy as np
 import pytest
 from campaign.audit import POOL, Array
+from campaign.scenes import triangle
 from scipy.integrate import solve_ivp
-from tests.core.crowd import PERFECT, R, random_places, triangle
+from tests.core.crowd import PERFECT, R, random_places
 
 from fandle.core.physics import cluster
 from fandle.core.physics.collision import collide
@@ -93,7 +94,7 @@ def test_momentum_and_energy_in_any_cluster() -> None:
 
 
 def rack_blow(order: list[int]) -> Array:
-    balls = triangle()
+    balls = triangle(POOL)
     x0 = balls[0].x * POOL.diamond_x
     places = [[x0 - D, 2 * POOL.diamond_y], *([b.x * POOL.diamond_x, b.y * POOL.diamond_y] for b in balls)]
     motion = np.zeros((16, 5))
@@ -128,7 +129,7 @@ def test_finer_steps_change_a_break_little(monkeypatch: pytest.MonkeyPatch) -> N
 
 def _python(resolve: object) -> Array:
     """The rack's blow in plain Python, where a changed constant takes effect."""
-    balls = triangle()
+    balls = triangle(POOL)
     s = np.zeros((16, 16))
     s[0, :2], s[0, 2] = [balls[0].x * POOL.diamond_x - D, 2 * POOL.diamond_y], 9.0
     s[1:, :2] = [[b.x * POOL.diamond_x, b.y * POOL.diamond_y] for b in balls]

@@ -7,8 +7,10 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
+from campaign.audit import POOL
+from campaign.scenes import triangle
 from tests.conftest import make
-from tests.core.crowd import POOL_IDS, SNOOKER_IDS, break_shot, random_places, random_stroke, triangle
+from tests.core.crowd import POOL_IDS, SNOOKER_IDS, break_shot, random_places, random_stroke
 
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
@@ -163,7 +165,7 @@ def test_what_cannot_be_played(pool: Table, monkeypatch: pytest.MonkeyPatch) -> 
 
 def test_a_break_spreads_the_rack(pool: Table) -> None:
     """Sanity, common practice: an eight-metre break drives several balls to rails."""
-    layout = Layout(pool, "eight-ball", (Ball("cue", 2.0, 2.1), *triangle()))
+    layout = Layout(pool, "eight-ball", (Ball("cue", 2.0, 2.1), *triangle(POOL)))
     shot = play(layout, Stroke(8.0), -0.035, None)
     assert isinstance(shot, Shot)
     assert len({ev.ball for ev in shot.events if ev.kind == "rail"}) >= 4

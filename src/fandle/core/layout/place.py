@@ -40,7 +40,6 @@ def check_place(table: Table, ball: Ball) -> None:
             code="no_place",
             balls=(ball.id,),
         )
-    r = table.ball_radius
     x, y = ball.x * table.diamond_x, ball.y * table.diamond_y
     pocket = pocket_at(table, x, y, table.slack)
     if pocket is not None:
@@ -59,6 +58,13 @@ def check_place(table: Table, ball: Ball) -> None:
             code="off_bed",
             balls=(ball.id,),
         )
+    _check_rubber(table, ball, name, (x, y))
+
+
+def _check_rubber(table: Table, ball: Ball, name: str, place: Point) -> None:
+    """The part of it that is about cushions and jaws. place: the ball's centre, m."""
+    x, y = place
+    r = table.ball_radius
     for rail, a, b in straights(table):
         if _distance(x, y, a, b) < r - table.slack:
             least = r / (table.diamond_y if rail.is_long else table.diamond_x)

@@ -1,78 +1,33 @@
 """Banks: the object ball over rails into a pocket, met by the cue ball straight; found, and proved by playing."""
 
 import math
-from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
-from fandle.core.lines.chain import steps
-from fandle.core.lines.marks import crossing, diamond_along, edge_mark, markable, marks, over
-from fandle.core.lines.mirror import natural_direction
+from fandle.core.lines.bank_chain import add_bank_chain
+from fandle.core.lines.bank_question import BankQuestion, object_direction
+from fandle.core.lines.bank_refusal import refuse_bank
+from fandle.core.lines.marks import diamond_along, edge_mark, markable, marks
 from fandle.core.lines.question import EDGE_RAD, MOST_RAILS
-from fandle.core.lines.solution import LINKS, Aim, Cushion, Link, ObjectContact, ReasonCode, Refusal, Solution
+from fandle.core.lines.solution import Aim, Cushion, ObjectContact, Refusal, Solution
 from fandle.core.physics import bank as kernels
-from fandle.core.physics import outcomes, search
-from fandle.core.physics.collision import VX, VY, WIDTH, X, Y
-from fandle.core.physics.scene import Scene, scene_of
+from fandle.core.physics import search
+from fandle.core.physics.collision import WIDTH, X, Y
+from fandle.core.physics.scene import Scene
 from fandle.core.physics.search import FOUND
 from fandle.core.shot.approach import approach, pushes
 from fandle.core.shot.path import Piece
 from fandle.core.shot.play import Shot, object_run, play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES, Mouth, Point, mouths
 from fandle.core.table.rails import Rail
-from fandle.core.words.balls import spoken
 
 NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
 HAIR_M = 1e-9  # what rounding may leave a ball short of the line it has come to
 GRID, FINE = 300, 8  # directions across the object ball, and within one such step
-
-
-@dataclass(frozen=True)
-class BankQuestion:
-    """Which ball goes over which rails into which pocket."""
-
-    layout: Layout
-    target: str
-    rails: tuple[Rail, ...]
-    mouth: Mouth
-
-    @property
-    def cue(self) -> Point:
-        """The cue ball, m."""
-        return self.layout.metres(self.layout.cue)
-
-    @property
-    def ball(self) -> Point:
-        """The object ball, m."""
-        return self.layout.metres(self.layout.ball(self.target))
-
-    def scene(self, table: Table, stroke: Stroke) -> Scene:
-        """The question for the kernels, on this or another table, with this or another stroke."""
-        order = np.array([rail.number for rail in self.rails], dtype=np.int64)
-        return scene_of(
-            np.array(self.cue), stroke.array(), table.params(), self.layout.obstacles(),
-            self.layout.index(self.target), order, POCKET_NAMES.index(self.mouth.name), self.mouth.middle,
-        )  # fmt: skip
-
-    def geometric(self, inset: float) -> float:
-        """Direction of the object ball along the unfolded straight line to the mouth's middle."""
-        direction = natural_direction(self.layout.table, self.rails, self.ball, self.mouth.middle, inset)
-        return 0.0 if direction is None else direction
-
-    def nose(self, direction: float) -> float:
-        """Where the object ball's line crosses the first rail's nose, diamonds."""
-        return crossing(self.layout.table, self.rails[0], self.ball, direction, 0.0)
-
-    def cue_for(self, direction: float) -> float:
-        """Direction of the cue ball that meets the object ball on the line of centres `direction`."""
-        reach = 2 * self.layout.table.ball_radius
-        (x, y), (bx, by) = self.cue, self.ball
-        return math.atan2(by - reach * math.sin(direction) - y, bx - reach * math.cos(direction) - x)
 
 
 def solve_bank(
@@ -100,7 +55,7 @@ def solve_bank(
     for question, values in zip(questions, offsets, strict=True):
         scene = question.scene(layout.table, stroke)
         rows, count, best = search.solve_from(at, values, 0.0, scene, FINE)
-        leaving = [_object_direction(float(row[FOUND.direction]), scene) for row in rows[:count]]
+        leaving = [object_direction(float(row[FOUND.direction]), scene) for row in rows[:count]]
         found += [
             solution
             for row, way in zip(rows, leaving, strict=False)
@@ -111,7 +66,7 @@ def solve_bank(
         if least < NEAR_M and not math.isnan(best):
             nearest.append((least, question, float(best)))
     if not found:
-        return _refuse(questions, stroke, nearest, pocket)
+        return refuse_bank(questions, stroke, nearest, pocket)
     solutions = tuple(sorted(found, key=lambda s: -s.window_mm))
     aim = Aim(solutions, ())
     return add_bank_chain(layout, stroke, aim) if with_chain else aim
@@ -144,14 +99,6 @@ def _sweep(questions: list[BankQuestion], stroke: Stroke) -> tuple[NDArray[np.fl
     return at, offsets
 
 
-def _object_direction(theta: float, scene: Scene) -> float:
-    """Direction in which the object ball leaves; NaN where it is not met."""
-    a, b = np.empty(WIDTH), np.empty(WIDTH)
-    if not kernels.contact(theta, scene, a, b):
-        return math.nan
-    return math.atan2(b[VY], b[VX])
-
-
 def _solution(
     question: BankQuestion, stroke: Stroke, scene: Scene, row: NDArray[np.float64], direction: float
 ) -> Solution | None:
@@ -169,7 +116,7 @@ def _solution(
     kernels.contact(theta, scene, a, b)
     at, scale = question.nose(direction), diamond_along(table, rail) * 1000
     ends = sorted(
-        edge_mark(table, rail, question.ball, _object_direction(float(edge), scene), at)
+        edge_mark(table, rail, question.ball, object_direction(float(edge), scene), at)
         for edge in (row[FOUND.lowest], row[FOUND.highest])
     )
     cut = _cut(way.pieces[-1], (a[X], a[Y]), question.ball)
@@ -233,74 +180,3 @@ def _crossed(d0: float, d1: float, d2: float) -> float:
     c2, c1 = d0 - 2 * d1 + d2, 2 * (d1 - d0)
     roots = [r.real for r in np.roots([c2, c1, d0]) if abs(r.imag) < 1e-9 and -1e-9 <= r.real <= 1 + 1e-9]
     return min(roots, default=d0 / (d0 - d2))
-
-
-def add_bank_chain(layout: Layout, stroke: Stroke, aim: Aim) -> Aim:
-    """The same aim with the chain of its best solution, in marks of the object ball."""
-    best = aim.best
-    mouth = next(m for m in mouths(layout.table) if m.name == best.pocket)
-    question = BankQuestion(layout, best.target, best.rails, mouth)
-    points = [best.mirror.nose, best.natural.nose]
-    theta = question.cue_for(question.geometric(layout.table.ball_radius))
-    asked: tuple[Table, Stroke] | None = None
-    for step in steps(layout.table, stroke):
-        point = points[-1]
-        if step != asked:
-            scene = question.scene(*step)
-            root = float(search.root_near(theta - step[1].squirt, 0.0, scene))
-            if not math.isnan(root):
-                theta, point = root, question.nose(_object_direction(root, scene))
-        points.append(point)
-        asked = step
-    points[-1] = best.corrected.nose
-    links = tuple(Link(name, b - a) for name, a, b in zip(LINKS, points, points[1:], strict=False))
-    return replace(aim, chain=links)
-
-
-def _refuse(
-    questions: list[BankQuestion],
-    stroke: Stroke,
-    nearest: list[tuple[float, BankQuestion, float]],
-    pocket: str | None,
-) -> Refusal:
-    """Why there is no bank, from playing the direction that comes nearest to one."""
-    question = questions[0]
-    layout, rails, ball = question.layout, question.rails, spoken(question.target)
-    where = f"into {pocket}" if pocket else "into any pocket"
-
-    def refusal(code: ReasonCode, reason: str) -> Refusal:
-        return Refusal(rails, question.target, code, reason)
-
-    blocker = _on_the_way(question, stroke)
-    if blocker is not None:
-        return refusal("blocked", f"{blocker} is between the cue ball and {ball}")
-    never = refusal("no_such_line", f"{ball} cannot be sent {over(rails)} {where}")
-    if nearest:
-        _, question, theta = min(nearest, key=lambda found: found[0])
-    else:  # no direction takes the ball over these rails: see what becomes of the natural one
-        theta = question.cue_for(question.geometric(layout.table.ball_radius)) - stroke.squirt
-    what, other, leg = kernels.bank_outcome(theta, question.scene(layout.table, stroke))
-    if not nearest and what != outcomes.SHORT:
-        return never
-    if what == outcomes.BLOCKED:
-        return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
-    if what == outcomes.JAW:
-        return refusal("jaw", f"{ball} would meet a jaw, not the {rails[leg]} rail")
-    told: dict[int, tuple[ReasonCode, str]] = {
-        outcomes.KISS: ("double_kiss", f"cue ball and {ball} meet again before it gets there"),
-        outcomes.SHORT: ("short_of_speed", f"{ball} stops before it gets there: play it firmer"),
-    }
-    return refusal(*told[what]) if what in told else never
-
-
-def _on_the_way(question: BankQuestion, stroke: Stroke) -> str | None:
-    """The ball that the cue ball meets instead when it is sent full at the object ball."""
-    (x, y), (bx, by) = question.cue, question.ball
-    way = approach(question.layout, stroke, math.atan2(by - y, bx - x) - stroke.squirt)
-    return None if way.first_ball in (None, question.target) else spoken(way.first_ball or "")
-
-
-def _leg(rails: tuple[Rail, ...], leg: int) -> str:
-    return (
-        "on the way in" if leg == 0 else "on the way out" if leg == len(rails) else f"after the {rails[leg - 1]} rail"
-    )

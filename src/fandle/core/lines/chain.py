@@ -7,7 +7,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.question import Question, clear_of_edge
 from fandle.core.lines.solution import LINKS, THICKNESS, Aim, Link, Solution
-from fandle.core.physics import search
+from fandle.core.physics.roots import root_near
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_twin
@@ -65,5 +65,5 @@ def steps(table: Table, stroke: Stroke) -> tuple[tuple[Table, Stroke], ...]:
 
 def _partial(question: Question, table: Table, stroke: Stroke, near: float) -> float | None:
     """The full aim on another table or with another stroke, other balls aside; None if none."""
-    found = search.root_near(near - stroke.squirt, question.offset, question.scene(table, stroke))
+    found = root_near(near - stroke.squirt, question.offset, question.scene(table, stroke))
     return None if math.isnan(found) else float(found)

@@ -15,6 +15,7 @@ from fandle.core.physics.judge import measure, outcome
 from fandle.core.physics.kick import sweep
 from fandle.core.physics.moving import BALL_WIDTH
 from fandle.core.physics.rack import play_all
+from fandle.core.physics.roots import root_near
 from fandle.core.physics.scene import Scene, blank_tape, scene_of
 from fandle.core.physics.single import roll, strike_into
 from fandle.core.physics.state import Arc
@@ -61,7 +62,7 @@ def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
         (8.0, lambda: (outcome(0.1, 0, kick), bank_outcome(0.1, bank))),
         (2.0, lambda: bank_sweep(at, bank, goals, np.empty((1, 5)), row, row.copy())),
         (2.0, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
-        (3.0, lambda: search.root_near(0.1, 0.0, kick)),
+        (3.0, lambda: root_near(0.1, 0.0, kick)),
         (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
         (8.0, lambda: _batch(p)),
     ]

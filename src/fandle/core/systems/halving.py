@@ -58,24 +58,31 @@ def count(view: View) -> Draft | str:
             halved(n),
             added(n / 2, shift),
         )
-        where = "away from" if shift >= 0 else "towards"
         if abs(shift) < NO_SHIFT:
             steps = steps[:1]
-        say = (
-            f"The line {figure(n)} to {figure(n / 2)} passes through the cue ball: shoot {figure(n / 2)} from {ball} "
-            f"on the {view.name(rail)} rail."
-            if abs(shift) < NO_SHIFT
-            else f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
-            f"{where} {ball}, through the cue ball, it shoots {figure(n / 2 + shift)} from {ball} "
-            f"on the {view.name(rail)} rail."
-        )
-        if abs(shift) > FAR_SHIFT:
-            say += " That is a long shift: expect to miss."
+        say = _say_pair(view, n, shift)
         if n == 0.0 or n / 2 + shift <= 0.0 or abs(shift) > NO_PAIR:
             return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
     numbers = numbers_of(view, zero, way, n, shift, at)
     return Draft(at, FRAME, paced(view.layout.table, lengths_for(n)), numbers, steps, say, adjust)
+
+
+def _say_pair(view: View, n: float, shift: float) -> str:
+    """The pair nearest to the cue ball and its parallel shift, in words."""
+    ball, rail = spoken(view.target.id), view.name(view.rail)
+    if abs(shift) < NO_SHIFT:
+        return (
+            f"The line {figure(n)} to {figure(n / 2)} passes through the cue ball: shoot {figure(n / 2)} from {ball} "
+            f"on the {rail} rail."
+        )
+    where = "away from" if shift >= 0 else "towards"
+    say = (
+        f"The line {figure(n)} to {figure(n / 2)} passes nearest; shifted {figure(abs(shift))} "
+        f"{where} {ball}, through the cue ball, it shoots {figure(n / 2 + shift)} from {ball} "
+        f"on the {rail} rail."
+    )
+    return say + " That is a long shift: expect to miss." if abs(shift) > FAR_SHIFT else say
 
 
 def level_at(n: float, share: float) -> float:
@@ -121,41 +128,51 @@ def numbers_of(view: View, zero: float, way: float, n: float, shift: float, at: 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
     """Fingers for the count, the shaft for the pair and its parallel shift."""
-    cue, target, rail = view.cue, view.target, view.rail
-    zero, aside = view.along(target), view.along(cue) - view.along(target)
-    ball, first, own = spoken(target.id), view.name(rail), view.name(view.opposite)
-    level, behind = rail.across(target.x, target.y), view.opposite
-    way, n = math.copysign(1.0, aside), abs(draft.at - zero) * 2
-    steps = [
+    zero, behind = view.along(view.target), view.opposite
+    first = HandStep(
+        f"Put a finger on the {view.name(behind)} rail opposite {spoken(view.target.id)}: that is zero.",
+        "",
+        (finger(on(view, zero, 0, behind)),),
+    )
+    level = abs(view.off(view.cue) - view.off(view.target)) <= LEVEL
+    return (first, *(_walk if level else _lay)(view, draft), remember(view, draft.at))
+
+
+def _walk(view: View, draft: Draft) -> list[HandStep]:
+    """Level with the target: counted along the rail, and half of it."""
+    zero, behind = view.along(view.target), view.opposite
+    n = abs(draft.at - zero) * 2
+    back, half = on(view, view.along(view.cue), 0, behind), on(view, draft.at)
+    return [
         HandStep(
-            f"Put a finger on the {own} rail opposite {ball}: that is zero.", "", (finger(on(view, zero, 0, behind)),)
+            f"Walk along the rail to the cue ball, counting: {figure(n)}.",
+            f"the count, {figure(n)}",
+            (span(on(view, zero, 0, behind), back),),
+        ),
+        HandStep(
+            f"From opposite {spoken(view.target.id)} on the {view.name(view.rail)} rail walk half of it: "
+            f"{figure(n / 2)}.",
+            f"the half, {figure(n / 2)}",
+            (span(on(view, zero), half),),
         ),
     ]
-    if abs(view.off(cue) - view.off(target)) <= LEVEL:
-        back, half = on(view, view.along(cue), 0, behind), on(view, draft.at)
-        steps += [
-            HandStep(
-                f"Walk along the rail to the cue ball, counting: {figure(n)}.",
-                f"the count, {figure(n)}",
-                (span(on(view, zero, 0, behind), back),),
-            ),
-            HandStep(
-                f"From opposite {ball} on the {first} rail walk half of it: {figure(n / 2)}.",
-                f"the half, {figure(n / 2)}",
-                (span(on(view, zero), half),),
-            ),
-        ]
-        return (*steps, remember(view, draft.at))
+
+
+def _lay(view: View, draft: Draft) -> list[HandStep]:
+    """Off the level: the shaft along the nearest pair, then moved parallel through the cue ball."""
+    target, rail, ball = view.target, view.rail, spoken(view.target.id)
+    zero, aside = view.along(target), view.along(view.cue) - view.along(target)
+    way = math.copysign(1.0, aside)
     pair, shift = _shifted_pair(view, aside)
-    start, mark = rail.point(zero + way * pair, level), on(view, zero + way * pair / 2)
-    steps.append(
+    start, mark = rail.point(zero + way * pair, rail.across(target.x, target.y)), on(view, zero + way * pair / 2)
+    steps = [
         HandStep(
-            f"Lay the shaft from {figure(pair)}, level with {ball}, to {figure(pair / 2)} on the {first} rail: the "
-            "natural pair nearest to the cue ball.",
+            f"Lay the shaft from {figure(pair)}, level with {ball}, to {figure(pair / 2)} on the {view.name(rail)} "
+            "rail: the natural pair nearest to the cue ball.",
             "the direction of the shaft",
             (shaft(start, mark),),
         )
-    )
+    ]
     if abs(shift) >= NO_SHIFT:
         where = "away from" if shift > 0 else "towards"
         moved = start[0] + way * shift * rail.is_long, start[1] + way * shift * (not rail.is_long)
@@ -167,4 +184,4 @@ def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
                 (span(mark, on(view, draft.at)), shaft(moved, on(view, draft.at))),
             )
         )
-    return (*steps, remember(view, draft.at))
+    return steps

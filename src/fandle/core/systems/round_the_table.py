@@ -7,7 +7,7 @@ with this stroke on a table of this size in standard condition, meets the target
 import math
 
 from fandle.core.lines.question import ask
-from fandle.core.physics.search import root_near
+from fandle.core.physics.roots import root_near
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Draft, RailNumber, View

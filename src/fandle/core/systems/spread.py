@@ -15,7 +15,7 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import clear
 from fandle.core.layout.model import Layout
 from fandle.core.lines.question import ask
-from fandle.core.physics.search import root_near
+from fandle.core.physics.roots import root_near
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.played import landing

@@ -40,16 +40,8 @@ def count(view: View) -> Draft | str:
     n = track_through(view.cue, start, aim, LEAST, min(10 * (zero + 4.0), MOST))
     if n is None:
         return f"no track of {figure(LEAST, 0)} to {figure(MOST, 0)} passes through the cue ball"
-    around = n > 10 * zero
     half = figure(round(n, 1) / 2)  # of the number as it is written
-    numbers = [RailNumber(Rail.NEAR, zero, "0", "zero"), RailNumber(Rail.FAR, zero - n / 20, half, "aim")]
-    where, at = (Rail.HEAD, n / 10 - zero) if around else (Rail.NEAR, zero - n / 10)
-    numbers.append(RailNumber(where, at, figure(n, 1), "cue"))
-    for k in range(1, 8):
-        if k <= zero:
-            numbers.append(RailNumber(Rail.NEAR, zero - k, str(10 * k)))
-        if k <= min(4, zero):
-            numbers.append(RailNumber(Rail.FAR, zero - k, str(10 * k)))
+    numbers = _numbers(zero, n, half)
     steps = (halved(n, 1),)
     say = (
         f"Zero is {ball}; the track of {figure(n, 1)} passes through the cue ball. Sight {half} on the "
@@ -64,3 +56,16 @@ def count(view: View) -> Draft | str:
     return Draft(
         zero - n / 20, "sight", Stroke(SPEED, QUARTER_TIP if far_out else 0.0), tuple(numbers), steps, say, adjust
     )
+
+
+def _numbers(zero: float, n: float, half: str) -> list[RailNumber]:
+    """Zero, the track's two numbers, and the tens of both rails."""
+    numbers = [RailNumber(Rail.NEAR, zero, "0", "zero"), RailNumber(Rail.FAR, zero - n / 20, half, "aim")]
+    where, at = (Rail.HEAD, n / 10 - zero) if n > 10 * zero else (Rail.NEAR, zero - n / 10)
+    numbers.append(RailNumber(where, at, figure(n, 1), "cue"))
+    for k in range(1, 8):
+        if k <= zero:
+            numbers.append(RailNumber(Rail.NEAR, zero - k, str(10 * k)))
+        if k <= min(4, zero):
+            numbers.append(RailNumber(Rail.FAR, zero - k, str(10 * k)))
+    return numbers

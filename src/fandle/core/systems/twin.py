@@ -11,7 +11,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import marks
 from fandle.core.lines.mirror import natural_direction
 from fandle.core.lines.question import ask
-from fandle.core.physics.search import root_near
+from fandle.core.physics.roots import root_near
 from fandle.core.systems.base import Count
 
 SAME_LINE = 2.0  # diamonds: a mark further away belongs to another line

@@ -36,36 +36,7 @@ class Table(TableNumbers):
     def __post_init__(self) -> None:
         check_text(self.name, "table.name")
         _check_limits(self.name, self, TABLE, "table.")
-        if not 0.8 <= self.cue_mass / self.ball_mass <= 1.3:
-            raise BadInputError(
-                f"table {self.name!r}: a cue ball of {self.cue_mass:g} kg does not go with object balls of "
-                f"{self.ball_mass:g} kg; give it 0.8 to 1.3 times their mass",
-                "table.cue_ball_mass",
-                code="out_of_range",
-            )
-        if not NARROWEST * self.length <= self.width <= WIDEST * self.length:
-            raise BadInputError(
-                f"table {self.name!r}: width {self.width:g} m does not suit length {self.length:g} m; give the bed "
-                f"nose to nose, length first: a width of {NARROWEST * self.length:.3g} to {WIDEST * self.length:.3g}",
-                "table.width",
-                code="out_of_range",
-            )
-        if 2 * self.ball_radius * BALLS_ACROSS > self.width:
-            raise BadInputError(
-                f"table {self.name!r}: a ball_radius of {self.ball_radius:g} m is too large for a bed {self.width:g} m "
-                f"wide; {BALLS_ACROSS} balls must lie side by side: at most {self.width / (2 * BALLS_ACROSS):.3g}",
-                "table.ball_radius",
-                code="out_of_range",
-            )
-        share = self.nose_height / (2 * self.ball_radius)
-        if not 0.5 <= share <= 0.75:
-            raise BadInputError(
-                f"table {self.name!r}: nose_height {self.nose_height:g} is {share:.0%} of the ball; "
-                "it must be 50 % to 75 %",
-                "table.nose_height",
-                code="out_of_range",
-            )
-
+        _check_sizes(self)
         if self.pockets is not None:
             _check_pockets(self, self.pockets)
         for name, (x, y) in self.spots.items():
@@ -138,6 +109,39 @@ def _check_limits(table: str, owner: object, registry: Mapping[str, Parameter], 
                 f"{place}{name}",
                 code="out_of_range",
             )
+
+
+def _check_sizes(table: Table) -> None:
+    """What must go together: masses, width and length, balls and bed, nose and ball."""
+    if not 0.8 <= table.cue_mass / table.ball_mass <= 1.3:
+        raise BadInputError(
+            f"table {table.name!r}: a cue ball of {table.cue_mass:g} kg does not go with object balls of "
+            f"{table.ball_mass:g} kg; give it 0.8 to 1.3 times their mass",
+            "table.cue_ball_mass",
+            code="out_of_range",
+        )
+    if not NARROWEST * table.length <= table.width <= WIDEST * table.length:
+        raise BadInputError(
+            f"table {table.name!r}: width {table.width:g} m does not suit length {table.length:g} m; give the bed "
+            f"nose to nose, length first: a width of {NARROWEST * table.length:.3g} to {WIDEST * table.length:.3g}",
+            "table.width",
+            code="out_of_range",
+        )
+    if 2 * table.ball_radius * BALLS_ACROSS > table.width:
+        raise BadInputError(
+            f"table {table.name!r}: a ball_radius of {table.ball_radius:g} m is too large for a bed {table.width:g} m "
+            f"wide; {BALLS_ACROSS} balls must lie side by side: at most {table.width / (2 * BALLS_ACROSS):.3g}",
+            "table.ball_radius",
+            code="out_of_range",
+        )
+    share = table.nose_height / (2 * table.ball_radius)
+    if not 0.5 <= share <= 0.75:
+        raise BadInputError(
+            f"table {table.name!r}: nose_height {table.nose_height:g} is {share:.0%} of the ball; "
+            "it must be 50 % to 75 %",
+            "table.nose_height",
+            code="out_of_range",
+        )
 
 
 def _check_pockets(table: Table, pockets: Pockets) -> None:

@@ -28,6 +28,19 @@ from fandle.web.work import BusyError, ClientGoneError, works_of
 
 router = APIRouter()
 
+URLS = {
+    "answer": address.ANSWER,
+    "lines": address.LINES,
+    "instead": address.INSTEAD,
+    "add": address.ADD_BALL,
+    "read": address.READ_LAYOUT,
+    "read_table": address.READ_TABLE,
+    "edit": address.EDIT,
+    "layouts": address.LAYOUTS,
+    "attempts": address.ATTEMPTS,
+    "preferences": address.PREFERENCES,
+    "move": address.MOVE,
+}
 FIRST_BALLS = "cue:2,1;1:6,1"  # what a room with no saved layout begins with
 FIRST_TARGET = "1"
 
@@ -65,19 +78,7 @@ async def table_room(request: Request) -> HTMLResponse:
         "marks": table.marks,
         "table_name": table.name,
         "saved": [(s.name, s.note, saved_href(s, favourite)) for s in saved],
-        "urls": {
-            "answer": address.ANSWER,
-            "lines": address.LINES,
-            "instead": address.INSTEAD,
-            "add": address.ADD_BALL,
-            "read": address.READ_LAYOUT,
-            "read_table": address.READ_TABLE,
-            "edit": address.EDIT,
-            "layouts": address.LAYOUTS,
-            "attempts": address.ATTEMPTS,
-            "preferences": address.PREFERENCES,
-            "move": address.MOVE,
-        },
+        "urls": URLS,
         "words": WORDS,
         "counts": HOW_MANY,
         "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],

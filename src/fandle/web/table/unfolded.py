@@ -1,6 +1,7 @@
 """The mirror view: the table unfolded across the rails in order, so that a rail shot is a straight line."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from functools import partial
 
 from fandle.core.lines.mirror import reflect
 from fandle.core.shot.path import Piece
@@ -40,36 +41,24 @@ def unfolded(
         x, y = image((point[0] * table.diamond_x, point[1] * table.diamond_y), legs)
         return f"{x:g} {y:g}"
 
-    tables: list[MirrorTable] = []
-    for legs in range(len(rails) + 1):
-        outline = [image(corner, legs) for corner in corners]
-        tables.append(
-            {
-                "outline": " ".join(f"{x:g},{y:g}" for x, y in outline),
-                "balls": [{"id": name, "at": image(place, legs)} for name, place in balls.items()],
-            }
-        )
+    tables: list[MirrorTable] = [
+        {
+            "outline": " ".join("{:g},{:g}".format(*image(corner, legs)) for corner in corners),
+            "balls": [{"id": name, "at": image(place, legs)} for name, place in balls.items()],
+        }
+        for legs in range(len(rails) + 1)
+    ]
     played = "".join(
         f"M{placed(q.start, q.leg)}Q{placed(q.control, q.leg)} {placed(q.end, q.leg)}"
         for q in pieces
         if q.leg <= len(rails)
     )
     (x0, y0), (x1, y1) = image(start, 0), image(goal, len(rails))
-    joints: list[Joint] = []
-    for k, (rail, along) in enumerate(zip(rails, at, strict=False)):
-        line = inset if not rail.at_end else (table.width if rail.is_long else table.length) - inset
-        whole = table.length if rail.is_long else table.width
-        unit = table.diamond_x if rail.is_long else table.diamond_y
-        a, b = image(rail.point(inset, line), k), image(rail.point(whole - inset, line), k)
-        joints.append({"rail": rail.value, "from": a, "to": b, "turn": image(rail.point(along * unit, line), k)})
-    xs = [image(corner, legs)[0] for corner in corners for legs in range(len(rails) + 1)]
-    ys = [image(corner, legs)[1] for corner in corners for legs in range(len(rails) + 1)]
-    box = (
-        min(xs) - MARGIN_MM,
-        min(ys) - MARGIN_MM,
-        max(xs) - min(xs) + 2 * MARGIN_MM,
-        max(ys) - min(ys) + 2 * MARGIN_MM,
-    )
+    joints = [
+        _joint(table, rail, along, partial(image, legs=k))
+        for k, (rail, along) in enumerate(zip(rails, at, strict=False))
+    ]
+    box = _box([image(corner, legs) for corner in corners for legs in range(len(rails) + 1)])
     return {
         "view": " ".join(f"{v:g}" for v in box),
         "wide": box[2],
@@ -80,3 +69,19 @@ def unfolded(
         "natural": f"M{x0:g} {y0:g}L{x1:g} {y1:g}",
         "played": played,
     }
+
+
+def _box(corners: list[Point]) -> tuple[float, float, float, float]:
+    """What the view shows: (x, y, width, height) round all corners."""
+    xs, ys = [x for x, _ in corners], [y for _, y in corners]
+    wide, high = max(xs) - min(xs) + 2 * MARGIN_MM, max(ys) - min(ys) + 2 * MARGIN_MM
+    return min(xs) - MARGIN_MM, min(ys) - MARGIN_MM, wide, high
+
+
+def _joint(table: Table, rail: Rail, along: float, image: Callable[[Point], Point]) -> Joint:
+    """Where two images of the table meet, and where the played line turns there."""
+    inset = table.ball_radius
+    line = inset if not rail.at_end else (table.width if rail.is_long else table.length) - inset
+    whole, unit = (table.length, table.diamond_x) if rail.is_long else (table.width, table.diamond_y)
+    ends = image(rail.point(inset, line)), image(rail.point(whole - inset, line))
+    return {"rail": rail.value, "from": ends[0], "to": ends[1], "turn": image(rail.point(along * unit, line))}
