@@ -9,13 +9,14 @@ from urllib.parse import parse_qs, urlsplit
 from playwright.sync_api import Page, expect
 
 from fandle.formats.files import layout_json
+from fandle.service.situation import Situation
 from fandle.web import address
 
 AXE = Path(__file__).parent / "vendor/axe-core/axe.min.js"
 BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&rails=far"
 
 
-def state_of(page: Page) -> address.State:
+def state_of(page: Page) -> Situation:
     """The state that the page's address holds."""
     query = {name: values[0] for name, values in parse_qs(urlsplit(page.url).query).items()}
     return address.read(query)

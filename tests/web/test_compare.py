@@ -16,6 +16,8 @@ from fandle.core.table.rails import Rail
 from fandle.formats.files import layout_of
 from fandle.web import address
 
+SIDE_BALLS = [{"id": "cue", "x": 1.5, "y": 0.3}, {"id": "7", "x": 4.0, "y": 0.2}]
+
 
 def compare(client: TestClient, **change: Any) -> Any:
     reply = client.post(address.COMPARE, json={"layout": CONTRACT_LAYOUT, **change})
@@ -45,9 +47,17 @@ def test_twins_are_the_mirror_and_the_played_line() -> None:
     assert twin.counted == pytest.approx(twin.mirror, abs=1e-9)  # M1 is the mirror in the nose
     assert twin.played is not None
     m14 = count("M14", layout, (Rail.FAR, Rail.FOOT, Rail.NEAR))
-    if isinstance(m14, Count):
-        other = twin_of(layout, m14)
-        assert other is None or other.counted == pytest.approx(m14.aim.sight or 0.0)
+    assert isinstance(m14, Count)
+    third = twin_of(layout, m14)
+    assert third is not None
+    assert third.counted == pytest.approx(m14.aim.sight or 0.0, abs=1e-9)
+    m4 = count("M4", layout_of({**CONTRACT_LAYOUT, "balls": SIDE_BALLS}), (Rail.FAR,))
+    assert isinstance(m4, Count)
+    other = twin_of(layout_of({**CONTRACT_LAYOUT, "balls": SIDE_BALLS}), m4)
+    assert other is not None
+    assert m4.aim.sight is not None
+    assert other.counted == pytest.approx(m4.aim.sight, abs=1e-9)  # read where the system reads it
+    assert other.mirror != pytest.approx(other.counted, abs=0.02)
 
 
 def test_the_favourite_school_is_kept_and_leads_the_table_room(client: TestClient) -> None:

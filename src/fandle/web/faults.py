@@ -27,6 +27,19 @@ class Fault(TypedDict):
     balls: list[str]
 
 
+# what a route may answer besides what it is asked for
+FAULTS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Fault, "description": "The body is not JSON."},
+    422: {"model": Fault, "description": "The question cannot be; the sentence says what to do."},
+}
+KEPT: dict[int | str, dict[str, Any]] = {
+    **FAULTS,
+    404: {"model": Fault, "description": "Nothing of that name is kept."},
+    409: {"model": Fault, "description": "The name is in use."},
+    503: {"model": Fault, "description": "The disk or the folder refuses; nothing was saved."},
+}
+
+
 def fault_body(status: int, error: str, field: str = "", code: str = "", balls: Sequence[str] = ()) -> Fault:
     """A fault as every route tells it. code: where none is given, the status says it in a word."""
     return {"error": error, "code": code or CODES.get(status, "failed"), "field": field, "balls": list(balls)}

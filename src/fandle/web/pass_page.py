@@ -14,10 +14,9 @@ from fandle.core.errors import BadInputError
 from fandle.store import devices as kept
 from fandle.web import address
 from fandle.web.devices import COOKIE, Devices, TooManyTriesError, spaced
+from fandle.web.faults import FAULTS, KEPT
 from fandle.web.gate import RefusedError, door_link, pass_response
-from fandle.web.log.api import KEPT
 from fandle.web.settings import Settings
-from fandle.web.table.api import FAULTS
 
 router = APIRouter()
 Key = Annotated[int, Path(ge=1, le=2**53)]  # a record's id

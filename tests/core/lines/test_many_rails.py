@@ -29,6 +29,7 @@ from fandle.core.table.rails import Rail
 ORDERS = [order for count in (1, 2, 3) for order in orders(count)]
 RAILS = list(Rail)
 SWEEP = 7200
+FULL = 0.995  # of a ball: what is told as full must be met so when it is played
 
 
 def swept(layout: Layout, stroke: Stroke) -> set[tuple[Rail, ...]]:
@@ -91,19 +92,21 @@ def test_one_order_alone_gives_what_all_together_give(pool: Table) -> None:
 def test_full_hits_miss_by_less_than_a_millimetre_and_again_with_half_the_impulse_step(pool: Table) -> None:
     """< 1 mm over one rail, < 2 mm over more, in the whole engine, and with steps twice as fine."""
     rng = random.Random(9)
-    checked = 0
+    full = thin = 0
     for _ in range(40):
         layout, stroke = random_layout(pool, rng, 3), random_stroke(rng)
         for rails, answer in finish(solve_all(layout, stroke, ORDERS)).items():
-            if isinstance(answer, Refusal) or answer.best.miss_mm > 0.01:
+            if isinstance(answer, Refusal) or answer.best.fullness < FULL:
+                thin += isinstance(answer, Aim)  # only a thinner hit is open
                 continue
             limit = 1.0 if len(rails) == 1 else 2.0
-            assert answer.best.miss_mm < limit
             (px, py), (ux, uy) = _first_contact(layout, stroke, answer.best.direction)
             gx, gy = layout.metres(layout.require_target())
-            assert abs(ux * (gy - py) - uy * (gx - px)) * 1000 < limit, (layout.balls, rails, stroke)
-            checked += 1
-    assert checked > 150
+            played = abs(ux * (gy - py) - uy * (gx - px)) * 1000
+            assert played < limit, (layout.balls, rails, stroke)
+            full += 1
+    assert full > 150
+    assert thin < full
 
 
 def _first_contact(layout: Layout, stroke: Stroke, direction: float) -> tuple[tuple[float, float], tuple[float, float]]:

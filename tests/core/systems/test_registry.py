@@ -6,6 +6,7 @@ Properties of our own; the scales are common practice, no published source.
 import re
 from collections.abc import Iterator
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -191,7 +192,9 @@ def test_the_slowest_table_asks_for_no_impossible_stroke() -> None:
     assert len(found) >= 6
     assert max(c.stroke.speed for c in found) <= 12.0
     bank = bank_count(lay((1.4, 0.5), (2.6, 1.2), table=slow), (FAR,))
-    assert isinstance(bank, Count | NoCount)
+    if isinstance(bank, NoCount):
+        raise AssertionError(bank.reason)
+    assert 0.0 < bank.stroke.speed <= 12.0
 
 
 def test_a_frozen_ball_counts_where_it_lies() -> None:
@@ -205,8 +208,13 @@ def test_a_frozen_ball_counts_where_it_lies() -> None:
 
 def test_the_pairs_of_m3_end_with_the_rail() -> None:
     """Cue ball near the aim rail's opposite, target near the aim rail: the pair would start off the table."""
-    found = count("M3", lay((0.5, 0.3), (6.0, 3.6)), (FAR,))
-    if isinstance(found, Count):
-        assert all(0 <= n.at <= 8 for n in found.numbers)
-    wide = count("M3", lay((1.0, 3.6), (7.0, 0.4)), (FAR,))
-    assert not isinstance(wide, Count) or float(wide.steps[0].split()[0]) <= 7.0
+    ended = 0
+    for x in np.arange(0.3, 7.0, 0.2):
+        for y in (0.3, 1.2, 2.4, 3.4):
+            found = count("M3", lay((float(x), y), (7.4, 0.4)), (FAR,))
+            if isinstance(found, Count):
+                assert all(0 <= n.at <= 8 for n in found.numbers)
+                n = float(found.steps[0].split()[0])
+                assert n <= 7.4
+                ended += n > 6.5
+    assert ended > 3

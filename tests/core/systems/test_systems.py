@@ -3,6 +3,8 @@
 Worked examples and landings: common practice, no published source.
 """
 
+import itertools
+from collections import Counter
 from dataclasses import replace
 
 import pytest
@@ -25,6 +27,8 @@ POOL, CAROM = standard_table("pool-9ft"), standard_table("carom-10ft")
 FAR, FOOT, NEAR, HEAD = Rail.FAR, Rail.FOOT, Rail.NEAR, Rail.HEAD
 SIGHT_Y = 4 + (POOL.sight_setback or 0) / POOL.diamond_y
 Place = tuple[float, float]
+EXACT_CUES = ((1.0, 0.6), (2.3, 1.7), (0.7, 2.2))
+EXACT_TARGETS = ((5.2, 1.1), (6.4, 2.4), (5.0, 0.4))
 
 
 def lay(cue: Place, target: Place, table: Table = POOL) -> Layout:
@@ -151,38 +155,40 @@ def test_m18_products(number: float, score: float, tenths: float) -> None:
     assert draft.steps[0] == f"{number:g} × {score:g} = {tenths:g}"
 
 
-@pytest.mark.parametrize("cue", [(1.0, 0.6), (2.3, 1.7), (0.7, 2.2)])
-@pytest.mark.parametrize("target", [(5.2, 1.1), (6.4, 2.4), (5.0, 0.4)])
-def test_exact_where_the_trade_says_exact(cue: Place, target: Place) -> None:
-    """M6 and M10 in the centre frame, M1 and M8 in the nose frame, M7 there at equal distance: the mirror, to 1e-9."""
-    layout = lay(cue, target)
-    start, goal = layout.metres(layout.cue), layout.metres(layout.ball("7"))
+def test_exact_where_the_trade_says_exact() -> None:
+    """M6 and M10 in the centre frame, M1 and M8 in the nose frame, M7 there at equal distance: the mirror, to 1e-9.
 
-    def mirror(rails: tuple[Rail, ...], inset: float) -> float:
-        direction = natural_direction(POOL, rails, start, goal, inset)
-        assert direction is not None
-        return crossing(POOL, rails[0], start, direction, inset)
+    Every system must count on most of the layouts, or nothing was checked.
+    """
+    applied: Counter[str] = Counter()
 
-    for method in ("M1", "M8", "M9"):
-        found = count(method, layout, (FAR,))
+    def exact(method: str, layout: Layout, rails: tuple[Rail, ...], frame: str, expected: float) -> None:
+        found = count(method, layout, rails)
         if isinstance(found, Count):
-            assert found.aim.nose == pytest.approx(mirror((FAR,), 0.0), abs=1e-9)
-    found = count("M6", layout, (FAR,))
-    if isinstance(found, Count):
-        assert found.aim.centre == pytest.approx(mirror((FAR,), POOL.ball_radius), abs=1e-9)
-    for rails in ((FAR, FOOT), (FOOT, FAR)):
-        found = count("M10", layout, rails)
-        if isinstance(found, Count):
-            assert found.aim.centre == pytest.approx(mirror(rails, POOL.ball_radius), abs=1e-9)
-    for rails in ((FAR,), (FAR, FOOT), (FAR, NEAR), (FOOT, FAR, HEAD)):
-        found = count("M12", layout, rails)
-        if isinstance(found, Count):
-            assert found.aim.centre == pytest.approx(mirror(rails, POOL.ball_radius), abs=1e-9)
-            assert len(found.numbers) == len(found.steps) == len(rails)
-    level = lay(cue, (target[0], cue[1]))
-    found = count("M7", level, (FAR,))
-    if isinstance(found, Count):
-        assert found.aim.nose == pytest.approx((cue[0] + target[0]) / 2, abs=1e-9)
+            assert getattr(found.aim, frame) == pytest.approx(expected, abs=1e-9), (method, rails, layout.balls)
+            assert method != "M12" or len(found.numbers) == len(found.steps) == len(rails)
+            applied[f"{method} {len(rails)}"] += 1
+
+    for cue, target in itertools.product(EXACT_CUES, EXACT_TARGETS):
+        layout = lay(cue, target)
+        start, goal = layout.metres(layout.cue), layout.metres(layout.ball("7"))
+
+        def mirror(rails: tuple[Rail, ...], inset: float, start: Place = start, goal: Place = goal) -> float:
+            direction = natural_direction(POOL, rails, start, goal, inset)
+            assert direction is not None
+            return crossing(POOL, rails[0], start, direction, inset)
+
+        for method in ("M1", "M8", "M9"):
+            exact(method, layout, (FAR,), "nose", mirror((FAR,), 0.0))
+        exact("M6", layout, (FAR,), "centre", mirror((FAR,), POOL.ball_radius))
+        for rails in ((FAR, FOOT), (FOOT, FAR)):
+            exact("M10", layout, rails, "centre", mirror(rails, POOL.ball_radius))
+        for rails in ((FAR,), (FAR, FOOT), (FAR, NEAR), (FOOT, FAR, HEAD)):
+            exact("M12", layout, rails, "centre", mirror(rails, POOL.ball_radius))
+        exact("M7", lay(cue, (target[0], cue[1])), (FAR,), "nose", (cue[0] + target[0]) / 2)
+    layouts = len(EXACT_CUES) * len(EXACT_TARGETS)
+    for method in ("M1 1", "M6 1", "M8 1", "M9 1", "M7 1", "M10 2", "M12 1", "M12 2"):
+        assert applied[method] >= 0.6 * layouts, applied
 
 
 def landings(
@@ -232,6 +238,7 @@ def test_m10_needs_more_side_the_flatter_the_line() -> None:
 
 def test_m10_tells_how_its_variant_does() -> None:
     """The corner pocket itself, half a tip: in the noses the same half turn, so the mirror in the noses (geometry)."""
+    told_of = 0
     for rails in ((FAR, FOOT), (FOOT, FAR), (NEAR, HEAD), (HEAD, FAR)):
         turn = next(t for t in TURNS if tuple(t.rail(r) for r in rails) in ((FAR, FOOT), (FOOT, FAR)))
         cue, target = turn.point(2.0, 0.8), turn.point(6.4, 0.7)
@@ -239,6 +246,7 @@ def test_m10_tells_how_its_variant_does() -> None:
         found = count("M10", layout, rails)
         if not isinstance(found, Count):
             continue
+        told_of += 1
         direction = natural_direction(POOL, rails, layout.metres(layout.cue), layout.metres(layout.ball("7")), 0.0)
         assert direction is not None
         told = float(found.adjust.partition("shoots ")[2].split()[0])
@@ -246,6 +254,7 @@ def test_m10_tells_how_its_variant_does() -> None:
             crossing(POOL, rails[0], layout.metres(layout.cue), direction, POOL.ball_radius), abs=0.0051
         )
         assert found.adjust.endswith((" short.", " long.", " on."))
+    assert told_of >= 2
 
 
 def test_m15_tells_how_well_the_lines_meet() -> None:
@@ -292,6 +301,7 @@ def test_m14_lands_within_three_quarters() -> None:
 @pytest.mark.parametrize("third", [20.0, 25.0, 30.0])
 def test_m15_the_lines_of_the_corner_numbers_meet_at_one_spot(third: float) -> None:
     """From starts on near to a third number T, by the numbers alone: (6 + T/5, 8), exactly."""
+    applied = 0
     for start in (0.0, 0.7, 1.3, 2.0, 3.1):
         first = (50 - 5 * start) - third
         far = 8 - first / 10
@@ -301,6 +311,8 @@ def test_m15_the_lines_of_the_corner_numbers_meet_at_one_spot(third: float) -> N
             assert found.lands.off_diamonds <= 0.75
             x, y = max(start, 0.3), 0.2
             assert x + (found.aim.nose - x) * (8 - y) / (4 - y) == pytest.approx(6 + third / 5, abs=1e-9)
+            applied += 1
+    assert applied >= 3
 
 
 def test_m16_finds_its_marks_and_lands_within_half_a_diamond() -> None:

@@ -19,9 +19,9 @@ from fandle.service.tables import check, make
 from fandle.store import club
 from fandle.web import address
 from fandle.web.club.view import SeenModel, play_href, seen
+from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import shelf_of
-from fandle.web.log.api import KEPT
-from fandle.web.table.api import FAULTS, LARGEST_FILE
+from fandle.web.table.api import LARGEST_FILE
 from fandle.web.work import works_of
 
 router = APIRouter()

@@ -16,9 +16,10 @@ from fandle.store.backup import last_backup
 from fandle.web import address
 from fandle.web.club.view import look, play_href
 from fandle.web.drawing import drawing
+from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, shelf_of
 
-router = APIRouter()
+router = APIRouter(responses=FAULTS)
 
 
 @router.get(address.CLUB_ROOM, response_class=HTMLResponse)

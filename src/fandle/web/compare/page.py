@@ -14,14 +14,15 @@ from fandle.store.log import PREFERRED, preference
 from fandle.store.queries import layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
+from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of
 from fandle.web.system_view import SystemModel, told
-from fandle.web.table.api import FAULTS, Question, scene_of, situation
+from fandle.web.table.api import Question, scene_of, situation
 from fandle.web.table.models import SceneModel
 from fandle.web.table.page import first_situation
 from fandle.web.work import works_of
 
-router = APIRouter()
+router = APIRouter(responses=FAULTS)
 
 
 class CompareModel(TypedDict):

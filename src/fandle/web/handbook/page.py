@@ -23,15 +23,16 @@ from fandle.service.situation import FAVOURITE, Situation
 from fandle.store.log import PREFERRED, preference
 from fandle.web import address
 from fandle.web.drawing import drawing
+from fandle.web.faults import FAULTS
 from fandle.web.handbook.view import CurveModel, RivalModel, SpotModel, bank_href, curves_json, index, rival, spots_json
 from fandle.web.known import shelf_of
 from fandle.web.system_view import SystemModel, told
-from fandle.web.table.api import FAULTS, Scene, scene_layout, scene_of
+from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
 from fandle.web.table.page import table_choices
 from fandle.web.work import works_of
 
-router = APIRouter()
+router = APIRouter(responses=FAULTS)
 
 
 class Example(BaseModel):
@@ -109,7 +110,11 @@ def _index(request: Request, fault: str = "") -> HTMLResponse:
     return response
 
 
-@router.get(address.HANDBOOK + "/{method}", response_class=HTMLResponse)
+@router.get(
+    address.HANDBOOK + "/{method}",
+    response_class=HTMLResponse,
+    responses={404: {"content": {"text/html": {}}, "description": "No such system: the index says which there are."}},
+)
 async def system_page(method: str, request: Request) -> HTMLResponse:
     """A system's page, its example the layout in the address if there is one."""
     if method.upper() not in METHODS:

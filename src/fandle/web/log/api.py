@@ -25,19 +25,13 @@ from fandle.store.database import Database
 from fandle.store.figures import same_set_up
 from fandle.store.queries import remove_layout, save_layout
 from fandle.web import address
-from fandle.web.faults import Fault
+from fandle.web.faults import KEPT
 from fandle.web.known import shelf_of
 from fandle.web.noted import layout_href, noted_attempt, noted_situation
-from fandle.web.table.api import FAULTS, Question, Scene, scene_layout, situation
+from fandle.web.table.api import Question, Scene, scene_layout, situation
 from fandle.web.work import works_of
 
 router = APIRouter()
-KEPT: dict[int | str, dict[str, Any]] = {
-    **FAULTS,
-    404: {"model": Fault, "description": "Nothing of that name is kept."},
-    409: {"model": Fault, "description": "The name is in use."},
-    503: {"model": Fault, "description": "The disk or the folder refuses; nothing was saved."},
-}
 Uid = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 UidPath = Annotated[str, Path(pattern=r"^[A-Za-z0-9-]{8,64}$")]
 

@@ -13,21 +13,21 @@ from fandle.store import log
 from fandle.store.database import Database
 from fandle.store.log_files import take_in
 from fandle.web import address
-from fandle.web.log.api import KEPT
+from fandle.web.faults import KEPT
 
 router = APIRouter()
 IN_MEMORY = 1_000_000  # bytes of an import kept in memory; the rest waits on the disk
 LINES = 200  # attempts sent at a time
 
 
-@router.get(address.LOG_CSV)
+@router.get(address.LOG_CSV, response_class=StreamingResponse)
 def log_csv(request: Request) -> StreamingResponse:
     """Every attempt as CSV: one header line, UTF-8, decimal points, empty where nothing is known."""
     parts = csv_parts(log.every(request.app.state.database))
     return _file(parts, "text/csv; charset=utf-8", "fandle-log.csv")
 
 
-@router.get(address.LOG_JSON)
+@router.get(address.LOG_JSON, response_class=StreamingResponse)
 def log_json(request: Request) -> StreamingResponse:
     """Every attempt as JSON, with its layout, stroke and aim whole."""
     return _file(json_parts(log.every(request.app.state.database)), "application/json", "fandle-log.json")

@@ -11,10 +11,11 @@ from fandle.core.words.spoken import landing_word
 from fandle.store import log
 from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address
+from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of, tip_of
 from fandle.web.noted import NotedShot, NotedShots
 
-router = APIRouter()
+router = APIRouter(responses=FAULTS)
 Key = Annotated[int, Query(ge=1, le=2**53)]  # a record's id
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
 STRIP_MOST = 40  # newest landings on a strip

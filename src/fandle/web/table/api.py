@@ -1,7 +1,7 @@
 """JSON of the Table room."""
 
 from dataclasses import replace
-from typing import Annotated, Any, Literal, cast
+from typing import Annotated, Literal, cast
 
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
@@ -21,7 +21,7 @@ from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of
 from fandle.service.situation import Situation
 from fandle.service.warm import Warming
 from fandle.web import address
-from fandle.web.faults import Fault
+from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.table.lists import all_lines, held_stroke
@@ -40,12 +40,6 @@ from fandle.web.work import works_of
 
 router = APIRouter()
 LARGEST_FILE = 1_000_000  # bytes of a layout file
-
-
-FAULTS: dict[int | str, dict[str, Any]] = {
-    400: {"model": Fault, "description": "The body is not JSON."},
-    422: {"model": Fault, "description": "The question cannot be; the sentence says what to do."},
-}
 
 
 class Scene(BaseModel):

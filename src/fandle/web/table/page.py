@@ -21,12 +21,13 @@ from fandle.store.log import PREFERRED, preference
 from fandle.store.queries import Saved, layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
+from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.table.view import answer
 from fandle.web.work import BusyError, ClientGoneError, works_of
 
-router = APIRouter()
+router = APIRouter(responses=FAULTS)
 
 URLS = {
     "answer": address.ANSWER,
