@@ -5,6 +5,7 @@ import re
 import shlex
 from pathlib import Path
 
+import jsonschema
 import pytest
 from tests.conftest import CONTRACT_LAYOUT, fandle
 
@@ -33,6 +34,11 @@ def test_the_command_lines(tmp_path: Path) -> None:
         done = fandle(*words[1:])
         assert done.returncode == 0, done.stderr
         assert done.stdout
+        verb = "instead" if "--hold" in words else words[1]
+        asked = words[1:] if "--json" in words else [*words[1:], "--json"]
+        told = json.loads(fandle(*asked).stdout)
+        for answer in told if isinstance(told, list) else [told]:
+            jsonschema.validate(answer, json.loads((ROOT / f"docs/schemas/{verb}.schema.json").read_text("utf-8")))
 
 
 def test_the_commands_that_keep_the_data(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -41,7 +41,7 @@ def test_rails_are_chosen_and_the_list_follows(page: Page) -> None:
     with page.expect_response(lambda r: r.url.endswith(address.ANSWER)):
         page.locator('[data-count="2"]').click()
     settled(page)
-    assert state_of(page).count == "2"
+    assert state_of(page).many == "2"
     names = [button.get_attribute("data-rails") or "" for button in page.locator("#lines button").all()]
     assert names
     assert all(name.count(",") == 1 for name in names)

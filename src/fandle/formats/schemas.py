@@ -18,6 +18,7 @@ SCHEMAS: dict[str, Any] = {
     "log": log.LogFile,
     "simulate": shots.ShotAnswer,
     "aim": answers.AimAnswer | answers.RefusedAnswer,
+    "instead": answers.InsteadAnswer | answers.RefusedAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

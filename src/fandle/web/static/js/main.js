@@ -31,7 +31,7 @@ let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
-for (const [type, down] of [["pointerdown", true], ["pointerup", false], ["pointercancel", false]]) window.addEventListener(type, () => { pressed = down; }, true);
+for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
 
 // What the page asks about; everything else is drawn from the answer.
 function stateOf(reply, rails) {

@@ -101,8 +101,8 @@ export function layoutMenu(urls, { state, onLayout, say }) {
     try {
       const read = await post(urls.read, await file.text(), "text/plain");
       if (read.table) { // it came with a table that the club has not: it stands there from now on
-        const { name } = await post(urls.read_table, JSON.stringify(read.table), "text/plain");
-        const { href } = await post(urls.move, JSON.stringify({ layout: { ...read.layout, table: name }, table: name }));
+        const { name: table } = await post(urls.read_table, JSON.stringify(read.table), "text/plain");
+        const { href } = await post(urls.move, JSON.stringify({ layout: { ...read.layout, table }, table }));
         location.assign(href);
       } else if (read.layout.table !== state().layout.table) location.assign(read.href);
       else onLayout({ layout: read.layout, rails: null }, "open");

@@ -23,12 +23,12 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   }
 
   function told(reply) {
-    const { attempt, figures, off_text: landed } = reply;
-    if (attempt.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
-    const said = landed.endsWith(attempt.result) ? landed : [attempt.result, landed].filter(Boolean).join(", ");
+    const { attempt: noted, figures, off_text: landed } = reply;
+    if (noted.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
+    const said = landed.endsWith(noted.result) ? landed : [noted.result, landed].filter(Boolean).join(", ");
     find("#noted").textContent = `Noted: ${said}.`;
-    for (const key of keys) key.setAttribute("aria-pressed", String(key.dataset.result === attempt.result));
-    for (const side of sides) side.setAttribute("aria-pressed", String(side.dataset.side === attempt.side_hit));
+    for (const key of keys) key.setAttribute("aria-pressed", String(key.dataset.result === noted.result));
+    for (const side of sides) side.setAttribute("aria-pressed", String(side.dataset.side === noted.side_hit));
     find("#crossed-out").textContent = landed || "not marked";
     tally(figures);
   }
@@ -49,15 +49,15 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
       await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { result }));
       return;
     }
-    const note = { uid: freshUid(), question: question(), result };
+    const fresh = { uid: freshUid(), question: question(), result };
     noting = true;
     try {
-      const reply = await send("POST", urls.attempts, note);
-      uid = note.uid;
+      const reply = await send("POST", urls.attempts, fresh);
+      uid = fresh.uid;
       told(reply);
     } catch (fault) {
       if (fault.passing) {
-        keepForLater(note);
+        keepForLater(fresh);
         toast(`Not saved yet, but kept in this browser: it is sent when the server takes it (${fault.message}).`);
       } else {
         toast(`Not noted: ${fault.message}`);

@@ -98,7 +98,7 @@ export function ways(element, drawing, url, { question, onChange, onLines }) {
   }
 
   // Rails of the best lines known, open ones only.
-  const first = (count) => (known.lines ?? []).filter((line) => line.solved).slice(0, count).map((line) => line.rails);
+  const first = (most) => (known.lines ?? []).filter((line) => line.solved).slice(0, most).map((line) => line.rails);
 
   return { show, follow, first };
 }
