@@ -7,7 +7,7 @@ from tests.browser.helpers import centre, serious, settled
 pytestmark = pytest.mark.browser
 
 
-def test_a_player_finds_a_page_and_tries_the_school(page: Page) -> None:
+def test_a_player_finds_a_page_and_tries_the_system(page: Page) -> None:
     page.goto("/")
     page.get_by_role("navigation", name="Rooms").get_by_role("link", name="Handbook").click()
     page.get_by_role("link", name="Corner numbers").click()
@@ -136,11 +136,11 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
     expect(page.locator("#map-says")).to_be_empty()
 
 
-def test_a_map_in_the_compare_room_goes_with_its_school(page: Page) -> None:
+def test_a_map_in_the_compare_room_goes_with_its_system(page: Page) -> None:
     page.goto("/compare?balls=cue:1,0.3;7:5.6,0.12&target=7&method=M14")
     page.locator("#map").click()
     expect(page.locator("#map-says")).to_contain_text("of the bed", timeout=20000)
-    page.locator('#schools [data-method="M10"]').click()
+    page.locator('#systems [data-method="M10"]').click()
     expect(page.locator("#layer-holds circle")).to_have_count(0)
     page.get_by_role("link", name="Its page in the Handbook").click()
     expect(page.locator("h1")).to_contain_text("Midpoint and corner")

@@ -228,7 +228,7 @@ def kinds(page: Page) -> dict[str, Any]:
         "side": lambda: page.locator("#side").fill("0.4"),
         "height": lambda: page.locator("#height").fill("-0.4"),
         "rail": page.locator('#lines [data-rails="near"]').click,
-        "method": lambda: page.locator("#school").select_option("M2"),
+        "method": lambda: page.locator("#system").select_option("M2"),
         "frame": page.locator("#other-frame").click,
         "cue": lambda: page.locator("#cue").select_option("house"),
         "target": page.get_by_label("hit ball 2").check,

@@ -99,7 +99,7 @@ def test_the_count_is_drawn_where_it_is_counted(page: Page) -> None:
     open_at(page)
     numbers = page.locator("#layer-count text.strong")
     assert sorted(numbers.all_text_contents()) == ["0", "2.1", "4.2"]
-    ask_by(page, lambda: page.locator("#school").select_option("M2"))
+    ask_by(page, lambda: page.locator("#system").select_option("M2"))
     expect(page.locator("#count")).to_contain_text("every diamond counts two")
     assert sorted(numbers.all_text_contents()) == ["0", "4.2", "4.2"]
 
@@ -170,12 +170,12 @@ def test_reload_and_a_copied_link_keep_everything(page: Page) -> None:
     open_at(page)
     slide(page, "#side", 0.25)
     slide(page, "#speed", 3)
-    ask_by(page, lambda: page.locator("#school").select_option("M2"))
+    ask_by(page, lambda: page.locator("#system").select_option("M2"))
     mark, address_before = page.locator("#mark").inner_text(), page.url
     page.reload()
     assert page.url == address_before
     assert page.locator("#mark").inner_text() == mark
-    expect(page.locator("#school")).to_have_value("M2")
+    expect(page.locator("#system")).to_have_value("M2")
     assert float(page.locator("#speed").input_value()) == pytest.approx(3.0, abs=0.03)
 
 

@@ -1,4 +1,4 @@
-"""The Compare room without a browser: the same ranks as the command line, twins, the favourite school."""
+"""The Compare room without a browser: the same ranks as the command line, twins, the favourite system."""
 
 from typing import Any
 
@@ -25,17 +25,17 @@ def compare(client: TestClient, **change: Any) -> Any:
     return reply.json()
 
 
-def test_every_school_is_told_in_the_order_of_the_core(client: TestClient) -> None:
-    got = compare(client)["schools"]
-    assert [school["method"] for school in got] == [c.method for c in all_counts(layout_of(CONTRACT_LAYOUT))]
-    assert {school["method"] for school in got} == set(METHODS)
-    for school in got:
-        if school["applies"]:
-            assert school["twin"].endswith(".")
-            assert school["shot"].startswith("M")
-            assert client.get(school["href"]).status_code == 200
+def test_every_system_is_told_in_the_order_of_the_core(client: TestClient) -> None:
+    got = compare(client)["systems"]
+    assert [system["method"] for system in got] == [c.method for c in all_counts(layout_of(CONTRACT_LAYOUT))]
+    assert {system["method"] for system in got} == set(METHODS)
+    for system in got:
+        if system["applies"]:
+            assert system["twin"].endswith(".")
+            assert system["shot"].startswith("M")
+            assert client.get(system["href"]).status_code == 200
         else:
-            assert school["reason"]
+            assert system["reason"]
 
 
 def test_twins_are_the_mirror_and_the_played_line() -> None:
@@ -60,8 +60,8 @@ def test_twins_are_the_mirror_and_the_played_line() -> None:
     assert other.mirror != pytest.approx(other.counted, abs=0.02)
 
 
-def test_the_favourite_school_is_kept_and_leads_the_table_room(client: TestClient) -> None:
-    assert client.put(address.PREFERENCES, json={"school": "M4"}).status_code == 200
+def test_the_favourite_system_is_kept_and_leads_the_table_room(client: TestClient) -> None:
+    assert client.put(address.PREFERENCES, json={"system": "M4"}).status_code == 200
     try:
         assert compare(client)["favourite"] == "M4"
         page = client.get("/").text
@@ -69,8 +69,8 @@ def test_the_favourite_school_is_kept_and_leads_the_table_room(client: TestClien
         assert client.put(address.PREFERENCES, json={"tip_mm": 12.5}).status_code == 200
         assert compare(client)["favourite"] == "M4"
     finally:
-        client.put(address.PREFERENCES, json={"school": "M3", "tip_mm": 13.0})
-    wrong = client.put(address.PREFERENCES, json={"school": "M99"})
+        client.put(address.PREFERENCES, json={"system": "M3", "tip_mm": 13.0})
+    wrong = client.put(address.PREFERENCES, json={"system": "M99"})
     assert (wrong.status_code, "unknown method 'M99'" in wrong.text) == (422, True)
 
 
@@ -80,7 +80,7 @@ def test_the_page_opens_on_any_layout(client: TestClient) -> None:
     snooker = "/compare?table=snooker-12ft&game=snooker&balls=cue:2.5,1;black:6.6,1.2&target=black"
     assert client.get(snooker).status_code == 200
     bare = compare(client, layout={**CONTRACT_LAYOUT, "target": None})
-    assert bare["schools"] == []
+    assert bare["systems"] == []
 
 
 def test_the_played_twin_is_the_solved_aim_next_to_the_count() -> None:

@@ -45,25 +45,25 @@ def test_the_halving_counts_bank_is_a_click_away(client: TestClient) -> None:
     assert "A bank counted so" not in client.get("/handbook/M4").text
 
 
-def test_an_unknown_school_leads_back_to_the_index(client: TestClient) -> None:
+def test_an_unknown_system_leads_back_to_the_index(client: TestClient) -> None:
     reply = client.get("/handbook/M42")
     assert reply.status_code == 404
-    assert "There is no school M42: choose one of these." in reply.text
+    assert "There is no system M42: choose one of these." in reply.text
 
 
 @pytest.mark.parametrize("method", METHODS)
 def test_the_live_example_lands_elsewhere_on_another_cloth(client: TestClient, method: str) -> None:
     """Each live example's landing figure changes with the cushion friction of its table."""
     plain = example(client, method)
-    assert plain["school"]["applies"], plain["school"]
-    assert plain["school"]["lands"] != example(client, method, cloth="new")["school"]["lands"]
-    assert plain["school"]["lands"] != example(client, method, cloth="damp")["school"]["lands"]
+    assert plain["system"]["applies"], plain["system"]
+    assert plain["system"]["lands"] != example(client, method, cloth="new")["system"]["lands"]
+    assert plain["system"]["lands"] != example(client, method, cloth="damp")["system"]["lands"]
     page = page_of(method)
     found = count(method, page.example, page.rails)
     assert isinstance(found, Count)
-    assert plain["school"]["lands"]["off_diamonds"] == pytest.approx(found.lands.off_diamonds, abs=1e-3)
+    assert plain["system"]["lands"]["off_diamonds"] == pytest.approx(found.lands.off_diamonds, abs=1e-3)
     assert [rival["method"] for rival in plain["rivals"]] == list(page.rivals)
-    assert client.get(plain["school"]["href"]).status_code == 200
+    assert client.get(plain["system"]["href"]).status_code == 200
     for rival in plain["rivals"]:
         assert rival["applies"] in (True, False)
         assert rival["where"] if rival["applies"] else rival["reason"]
@@ -74,21 +74,21 @@ def test_an_example_is_kept_in_its_address(client: TestClient) -> None:
     assert got["address"].endswith("&cloth=damp&rubber=soft")
     page = client.get(f"/handbook/M14?{got['address']}").text
     assert "damp" in page
-    assert got["school"]["verdict"]["where"] in page
+    assert got["system"]["verdict"]["where"] in page
     own = client.get("/handbook/M3?balls=cue:1.1,0.55;7:5.3,0.5&target=7&rails=far").text
     assert "4.2 \\u00f7 2 = 2.1" in own
 
 
-def test_a_school_takes_the_rails_it_can(client: TestClient) -> None:
+def test_a_system_takes_the_rails_it_can(client: TestClient) -> None:
     """Asked over rails it does not count over, the example shows the ones it does."""
     got = example(client, "M3", rails="far,foot")
-    assert got["school"]["applies"]
+    assert got["system"]["applies"]
     assert "," not in got["rails"]
     none = client.post(
         f"{address.EXAMPLE}/M3", json={"layout": {**CONTRACT_LAYOUT, "target": None}, "rails": "far"}
     ).json()
-    assert not none["school"]["applies"]
-    assert "no ball is chosen" in none["school"]["reason"]
+    assert not none["system"]["applies"]
+    assert "no ball is chosen" in none["system"]["reason"]
     assert none["rivals"] == []
 
 
@@ -139,11 +139,11 @@ def test_bad_input_gets_a_sentence(client: TestClient, change: dict[str, Any], w
     assert client.post(f"{address.EXAMPLE}/M99", json={"layout": CONTRACT_LAYOUT}).status_code == 422
 
 
-def test_hands_and_cue_come_with_the_schools_that_measure(client: TestClient) -> None:
-    steps = example(client, "M8")["school"]["hands"]
+def test_hands_and_cue_come_with_the_systems_that_measure(client: TestClient) -> None:
+    steps = example(client, "M8")["system"]["hands"]
     assert len(steps) == 5
     assert all(step["do"].endswith(".") for step in steps)
     span = steps[1]["things"][0]
     assert span["kind"] == "span"
     assert span["d"].startswith("M")
-    assert example(client, "M14")["school"]["hands"] == []
+    assert example(client, "M14")["system"]["hands"] == []

@@ -1,4 +1,4 @@
-"""The Handbook: a complete page a school, an example that counts, figures that come from playing.
+"""The Handbook: a complete page a system, an example that counts, figures that come from playing.
 
 The words are common practice, no published source; the figures are this program's own.
 """
@@ -24,7 +24,7 @@ PAGES = all_pages()
 PROSE = ("line", "who", "rule", "by_eye", "sums", "exact", "drifts", "dispute", "caution", "axis")
 
 
-def test_there_is_a_page_for_every_school_and_no_other() -> None:
+def test_there_is_a_page_for_every_system_and_no_other() -> None:
     assert [page.method for page in PAGES] == list(METHODS)
     assert len(list(HERE.glob("*.toml"))) == len(METHODS)
     with pytest.raises(BadInputError, match="unknown method"):
@@ -94,7 +94,7 @@ def test_softer_is_long_and_firmer_short_over_one_rail() -> None:
 
 
 def lands(method: str, table: str, rails: str, cue: tuple[float, float], target: tuple[float, float]) -> float:
-    """Diamonds off, long positive, of a school on a standard table."""
+    """Diamonds off, long positive, of a system on a standard table."""
     bed = standard_table(table)
     ball = "red1" if table.startswith("snooker") else "7"
     layout = Layout(bed, usual_game(bed), (Ball("cue", *cue), Ball(ball, *target)), ball)
@@ -104,7 +104,7 @@ def lands(method: str, table: str, rails: str, cue: tuple[float, float], target:
 
 
 def test_figures_in_the_words_are_the_played_ones() -> None:
-    """Where a page names a figure for a school's own error, it is this one."""
+    """Where a page names a figure for a system's own error, it is this one."""
     assert "five from two diamonds off the rail lands 0.8 short" in page_of("M2").drifts
     assert lands("M2", "pool-9ft", "far", (1.5, 2.0), (6.5, 2.0)) == pytest.approx(-0.8, abs=0.05)
     assert "one diamond short for targets round the other corner" in page_of("M16").drifts

@@ -44,7 +44,7 @@ def things(steps: tuple[HandStep, ...], kind: str) -> list[tuple[Point, ...]]:
     return [thing.points for step in steps for thing in step.things if thing.kind == kind]
 
 
-def test_only_the_measuring_schools_measure() -> None:
+def test_only_the_measuring_systems_measure() -> None:
     assert {m for m in METHODS if hasattr(METHODS[m], "hands")} == set(MEASURING)
     rails, cue, target = (FAR,), (1.3, 1.2), (5.4, 1.25)
     layout = Layout(POOL, "nine-ball", (Ball("cue", *cue), Ball("7", *target)), "7")

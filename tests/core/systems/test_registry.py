@@ -25,7 +25,7 @@ from fandle.core.table.standards import STANDARDS, standard_table, usual_game
 
 POOL = standard_table("pool-9ft")
 FAR, FOOT, NEAR, HEAD = Rail.FAR, Rail.FOOT, Rail.NEAR, Rail.HEAD
-SCALES = {  # least and greatest number a school writes
+SCALES = {  # least and greatest number a system writes
     "M2": (0, 8), "M3": (0, 8), "M4": (0, 80), "M5": (0, 40), "M11": (0, 9), "M14": (0, 90), "M17": (0, 9),
     "M18": (0, 42),
 }  # fmt: skip
@@ -99,7 +99,7 @@ def test_sums_add_up_as_they_are_written(cue: tuple[float, float], target: tuple
             assert left == pytest.approx(right, abs=0.0051), found.steps
 
 
-def test_schools_without_numbers_give_contact_marks_with_angles() -> None:
+def test_systems_without_numbers_give_contact_marks_with_angles() -> None:
     """M1, M9, M12, M13, M19: a mark a rail, its angles as the label, and steps that name them (contract)."""
     layout = lay((1.3, 1.2), (5.4, 1.6))
     ways = {"M1": (FAR,), "M9": (FAR,), "M12": (FAR, FOOT), "M13": (FAR, FOOT), "M19": (FOOT, FAR, HEAD, NEAR)}

@@ -1,4 +1,4 @@
-"""Every school: worked examples, the four symmetries, exactness, landings at its own stroke.
+"""Every system: worked examples, the four symmetries, exactness, landings at its own stroke.
 
 Worked examples and landings: common practice, no published source.
 """
@@ -46,7 +46,7 @@ def between(a: Place, b: Place, share: float) -> Place:
     return a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])
 
 
-# a layout on which each school counts
+# a layout on which each system counts
 SAMPLES: dict[str, tuple[tuple[Rail, ...], Place, Place]] = {
     "M1": ((FAR,), (1.3, 1.2), (5.4, 1.6)),
     "M2": ((FAR,), (1.3, 1.2), (5.4, 1.25)),
@@ -71,7 +71,7 @@ SAMPLES: dict[str, tuple[tuple[Rail, ...], Place, Place]] = {
 TURNS = [Turn(False, False), Turn(True, False), Turn(False, True), Turn(True, True)]
 
 
-def test_every_school_has_a_sample() -> None:
+def test_every_system_has_a_sample() -> None:
     assert SAMPLES.keys() == METHODS.keys()
 
 

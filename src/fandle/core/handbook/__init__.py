@@ -1,1 +1,1 @@
-"""The handbook: what a player should know of each school, and figures that show where it holds."""
+"""The handbook: what a player should know of each system, and figures that show where it holds."""

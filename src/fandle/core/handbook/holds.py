@@ -1,6 +1,6 @@
-"""Where a school holds, as figures: along a row of cue balls, over the whole bed, and beside other schools.
+"""Where a system holds, as figures: along a row of cue balls, over the whole bed, and beside other systems.
 
-Each is the school's own count, its own aim played on this table; nothing is fitted or smoothed.
+Each is the system's own count, its own aim played on this table; nothing is fitted or smoothed.
 """
 
 from dataclasses import dataclass, replace
@@ -35,7 +35,7 @@ class Dot:
 
 @dataclass(frozen=True)
 class Curve:
-    """Landings along a sweep under one condition; gaps where the school does not count are left out."""
+    """Landings along a sweep under one condition; gaps where the system does not count are left out."""
 
     name: str
     dots: tuple[Dot, ...]
@@ -70,7 +70,7 @@ def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[list[tup
 
 
 def _number(found: Count, place: float) -> float:
-    """The number the school counted at the cue ball; its place where there is none."""
+    """The number the system counted at the cue ball; its place where there is none."""
     label = next((n.label for n in found.numbers if n.role == "cue"), "")
     return float(label) if label else place
 
@@ -112,7 +112,7 @@ def _dot(at: float, lands: Landing) -> Dot:
 
 @dataclass(frozen=True)
 class Spot:
-    """The school from one place of the cue ball: its landing, or None where it does not count."""
+    """The system from one place of the cue ball: its landing, or None where it does not count."""
 
     x: float
     y: float
@@ -130,7 +130,7 @@ def _places(whole: int) -> list[float]:
 
 
 def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> Steps[list[Spot]]:
-    """One column of the map: the school from cue balls across the bed at x, in steps."""
+    """One column of the map: the system from cue balls across the bed at x, in steps."""
     spots = []
     for y in _places(DIAMONDS_SHORT):
         there = placed(layout, x, y)

@@ -1,4 +1,4 @@
-"""One page a school: words from `pages/*.toml`, a layout to try it on. Common practice, no published source."""
+"""One page a system: words from `pages/*.toml`, a layout to try it on. Common practice, no published source."""
 
 import tomllib
 from dataclasses import dataclass
@@ -21,7 +21,7 @@ TARGETS = {"snooker": "red1", "three-cushion": "red"}  # any other game: the 7
 
 @dataclass(frozen=True)
 class BankExample:
-    """A layout on which the school counts a bank."""
+    """A layout on which the system counts a bank."""
 
     layout: Layout
     rails: tuple[Rail, ...]
@@ -30,7 +30,7 @@ class BankExample:
 
 @dataclass(frozen=True)
 class Page:
-    """A school's page. line: in one sentence; by_eye: without sums; sums: the shortcut; axis: of its sweep.
+    """A system's page. line: in one sentence; by_eye: without sums; sums: the shortcut; axis: of its sweep.
 
     counted: the axis is the number counted, not the cue ball's place.
     """
@@ -57,7 +57,7 @@ class Page:
 
 @cache
 def page_of(method: str) -> Page:
-    """A school's page; BadInputError for a school nobody knows."""
+    """A system's page; BadInputError for a system nobody knows."""
     name = known(method)
     data = tomllib.loads((HERE / f"{PAGES[name]}.toml").read_text(encoding="utf-8"))
     example, bank = data.pop("example"), data.pop("bank", None)
@@ -85,5 +85,5 @@ def _laid(table: Table, places: dict[str, Any]) -> Layout:
 
 
 def all_pages() -> list[Page]:
-    """Every school's page, in the order of their numbers."""
+    """Every system's page, in the order of their numbers."""
     return [page_of(name) for name in METHODS]

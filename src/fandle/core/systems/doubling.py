@@ -2,7 +2,7 @@
 
 For cue ball and target about equally far from the aim rail. Zero lies opposite the target;
 n diamonds from zero to the cue ball; on the aim rail a diamond counts two. Common practice,
-no published source. Read at the sights, as schools read aims that say nothing else.
+no published source. Read at the sights, as systems read aims that say nothing else.
 """
 
 import math

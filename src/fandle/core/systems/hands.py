@@ -1,6 +1,6 @@
 """Measuring with hands and cue: what to put where, what to keep unchanged, which point to remember.
 
-The schools that measure (M3, M6-M10) give their own steps in the method's frame, diamonds; here they are
+The systems that measure (M3, M6-M10) give their own steps in the method's frame, diamonds; here they are
 turned back to the real table.
 """
 

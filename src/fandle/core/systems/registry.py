@@ -109,7 +109,7 @@ def best_count(method: str, layout: Layout, target: str | None = None, beside: b
 
 
 def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[Count]:
-    """The best count's school over all other rails it counts over: open ways first, then by landing."""
+    """The best count's system over all other rails it counts over: open ways first, then by landing."""
     settled = layout.settled()
     ball = settled.require_target(target)
     tried = [_tried(best.method, settled, rails, ball) for rails in orders_of(best.method) if rails != best.rails]
@@ -158,7 +158,7 @@ def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, besi
 
 
 def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[HandStep, ...]:
-    """How a count is measured with hands and cue; () where its school does not measure."""
+    """How a count is measured with hands and cue; () where its system does not measure."""
     module, layout = METHODS[found.method], layout.settled()
     measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
     view = None if measure is None else _view(found.method, layout, found.rails, layout.require_target(target))

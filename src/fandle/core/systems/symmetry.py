@@ -42,7 +42,7 @@ class Turn:
         return _turned(self, layout) if self.ends or self.sides else layout
 
 
-@lru_cache(maxsize=32)  # every school turns the same layout the same three ways
+@lru_cache(maxsize=32)  # every system turns the same layout the same three ways
 def _turned(turn: Turn, layout: Layout) -> Layout:
     balls = []
     for ball in layout.balls:

@@ -18,7 +18,7 @@ WORDS = {
     "speed": "In table lengths: how many times a ball struck this hard runs the length of this table. A lag is 2.",
     "tip": "How far the tip is moved from the ball's centre; about one and a half tips is the miscue limit.",
     "squirt": "Struck with side, the ball leaves a little to the other side of the cue's line; a lighter shaft end, less of it.",
-    "count": "A school's way to find the mark by counting diamonds instead of drawing.",
+    "count": "A system's sum on a layout: the mark found by counting diamonds instead of drawing.",
     "M2": "Doubling: count the diamonds from the target to the cue ball, shoot that number where every diamond counts two.",
     "M3": "Halving: count the diamonds from the target to the cue ball and aim half as many from the target.",
     "M1": "Equal angles: the mark at which the line from the target and the line from the cue ball meet the rail alike.",

@@ -26,12 +26,12 @@ router = APIRouter(responses=FAULTS)
 
 
 class CompareModel(TypedDict):
-    """Every system on a layout, those that land nearest first. schools: the systems, as the first versions say."""
+    """Every system on a layout, those that land nearest first. systems: the systems, as the first versions say."""
 
     address: str
     layout: SceneModel
     favourite: str
-    schools: list[SystemModel]
+    systems: list[SystemModel]
 
 
 @router.get(address.COMPARE_ROOM, response_class=HTMLResponse)
@@ -76,5 +76,5 @@ def compared(asked: Situation, favourite: str) -> Steps[CompareModel]:
         "address": address.write(asked),
         "layout": scene_of(asked.layout),
         "favourite": favourite,
-        "schools": [told(asked, each) for each in found],
+        "systems": [told(asked, each) for each in found],
     }

@@ -66,14 +66,14 @@ class Asked(NamedTuple):
 
 
 class ExampleModel(TypedDict):
-    """What the live example shows. school: the page's system."""
+    """What the live example shows. system: the page's system."""
 
     address: str
     layout: SceneModel
     rails: str
     cloth: str
     rubber: str
-    school: SystemModel
+    system: SystemModel
     rivals: list[RivalModel]
 
 
@@ -118,7 +118,7 @@ def _index(request: Request, fault: str = "") -> HTMLResponse:
 async def system_page(method: str, request: Request) -> HTMLResponse:
     """A system's page, its example the layout in the address if there is one."""
     if method.upper() not in METHODS:
-        return _index(request, f"There is no school {method}: choose one of these.")
+        return _index(request, f"There is no system {method}: choose one of these.")
     page, query, fault = page_of(method), request.query_params, ""
     layout, rails, cloth, rubber = page.example, page.rails, query.get("cloth", OWN), query.get("rubber", OWN)
     try:
@@ -154,7 +154,7 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
             "move": address.MOVE,
         },
     }
-    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "school.html", context)
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "system.html", context)
     return response
 
 
@@ -211,6 +211,6 @@ def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
         "rails": rails_name(count.rails),
         "cloth": asked.cloth,
         "rubber": asked.rubber,
-        "school": told(situation, found.told),
+        "system": told(situation, found.told),
         "rivals": [rival(each) for each in found.rivals],
     }

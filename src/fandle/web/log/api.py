@@ -3,7 +3,7 @@
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Path, Request
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AliasChoices, BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
@@ -91,7 +91,9 @@ class Preferences(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     tip_mm: Number | None = Field(default=None, ge=8, le=15)
-    school: str | None = None
+    system: str | None = Field(
+        default=None, validation_alias=AliasChoices("system", "school")
+    )  # as it was called first
 
 
 class Told(TypedDict):
@@ -196,12 +198,12 @@ def delete_layout(name: str, request: Request) -> LayoutGone:
 def put_preferences(preferences: Preferences, request: Request) -> Preferences:
     """Keep the player's settings."""
     database = request.app.state.database
-    if preferences.school is not None:
-        if preferences.school not in TITLES:
+    if preferences.system is not None:
+        if preferences.system not in TITLES:
             raise BadInputError(
-                f"unknown method {preferences.school!r}: use one of {', '.join(TITLES)}", "school", code="unknown"
+                f"unknown method {preferences.system!r}: use one of {', '.join(TITLES)}", "system", code="unknown"
             )
-        log.set_preference(database, log.PREFERRED, preferences.school)
+        log.set_preference(database, log.PREFERRED, preferences.system)
     if preferences.tip_mm is not None:
         log.set_preference(database, "tip_mm", preferences.tip_mm)
     return preferences

@@ -1,4 +1,4 @@
-// The Compare room: every school's sum and landing on one layout. Drag a ball, tap a school. Python counts and plays.
+// The Compare room: every system's sum and landing on one layout. Drag a ball, tap a system. Python counts and plays.
 
 import { showAddress } from "./address-bar.js";
 import { asker, send } from "./ask.js";
@@ -7,7 +7,7 @@ import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
 import { drawCount } from "./marks-layer.js";
-import { schoolDetail } from "./school-detail.js";
+import { systemDetail } from "./system-detail.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
 
@@ -20,8 +20,8 @@ let balls = answer.layout;
 let wanted = new URLSearchParams(answer.address).get("method");
 let chosenBall = null;
 
-const open = () => answer.schools.filter((school) => school.applies);
-const shown = () => open().find((school) => school.method === wanted) ?? open()[0] ?? null;
+const open = () => answer.systems.filter((system) => system.applies);
+const shown = () => open().find((system) => system.method === wanted) ?? open()[0] ?? null;
 
 function say(message) {
   find("fault").textContent = sentence(message);
@@ -59,34 +59,34 @@ function choose(method) {
   draw();
 }
 
-async function favour(school) {
+async function favour(system) {
   try {
-    await send("PUT", urls.preferences, { school: school.method });
-    answer = { ...answer, favourite: school.method };
-    toast(`${school.title} leads in the Table room from now on.`);
+    await send("PUT", urls.preferences, { system: system.method });
+    answer = { ...answer, favourite: system.method };
+    toast(`${system.title} leads in the Table room from now on.`);
     draw();
   } catch (fault) {
     toast(fault.message);
   }
 }
 
-function row(school) {
-  const miss = school.lands.off_balls >= 1 || !school.open;
-  const button = html("button", { type: "button", class: `school${miss ? " miss" : ""}`, "data-method": school.method, "aria-pressed": String(shown()?.method === school.method) },
-    html("span", { class: "title" }, `${school.title}${school.method === answer.favourite ? " · yours" : ""}`),
-    html("span", { class: "lands" }, school.verdict.where),
-    html("span", { class: "sum" }, `${school.lead}${school.result}`),
-    html("span", { class: "what" }, school.in_the_way || school.verdict.what, html("br"), school.way));
-  button.addEventListener("click", () => choose(school.method));
+function row(system) {
+  const miss = system.lands.off_balls >= 1 || !system.open;
+  const button = html("button", { type: "button", class: `system${miss ? " miss" : ""}`, "data-method": system.method, "aria-pressed": String(shown()?.method === system.method) },
+    html("span", { class: "title" }, `${system.title}${system.method === answer.favourite ? " · yours" : ""}`),
+    html("span", { class: "lands" }, system.verdict.where),
+    html("span", { class: "sum" }, `${system.lead}${system.result}`),
+    html("span", { class: "what" }, system.in_the_way || system.verdict.what, html("br"), system.way));
+  button.addEventListener("click", () => choose(system.method));
   return html("li", {}, button);
 }
 
-function detail(school) {
-  if (!school) return [html("p", {}, "No school counts from here: move a ball, or choose the ball to be hit in the Table room.")];
-  const page = html("a", { class: "btn tool", href: school.page }, "Its page in the Handbook");
-  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my school");
-  mine.addEventListener("click", () => favour(school));
-  return schoolDetail(school, [page, school.method === answer.favourite ? null : mine].filter(Boolean));
+function detail(system) {
+  if (!system) return [html("p", {}, "No system counts from here: move a ball, or choose the ball to be hit in the Table room.")];
+  const page = html("a", { class: "btn tool", href: system.page }, "Its page in the Handbook");
+  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
+  mine.addEventListener("click", () => favour(system));
+  return systemDetail(system, [page, system.method === answer.favourite ? null : mine].filter(Boolean));
 }
 
 const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
@@ -94,21 +94,21 @@ const map = holdsMap({ button: find("map"), progress: find("map-progress"), says
 const measure = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
 
 function draw() {
-  const school = shown();
+  const system = shown();
   drawBalls();
-  drawCount(sheet, find("layer-count"), school);
-  put(find("shot"), { d: school?.shot ?? "" });
+  drawCount(sheet, find("layer-count"), system);
+  put(find("shot"), { d: system?.shot ?? "" });
   find("ghost").toggleAttribute("hidden", true);
   const held = document.activeElement?.dataset?.method;
-  find("schools").replaceChildren(...open().map(row));
-  if (held) find("schools").querySelector(`[data-method="${held}"]`)?.focus();
-  find("shown").replaceChildren(...detail(school));
-  find("map").hidden = !school;
-  measure.load(school?.hands ?? []);
+  find("systems").replaceChildren(...open().map(row));
+  if (held) find("systems").querySelector(`[data-method="${held}"]`)?.focus();
+  find("shown").replaceChildren(...detail(system));
+  find("map").hidden = !system;
+  measure.load(system?.hands ?? []);
   map.redraw();
-  const shut = answer.schools.filter((each) => !each.applies);
+  const shut = answer.systems.filter((each) => !each.applies);
   find("shut").hidden = shut.length === 0;
-  find("shut").querySelector("summary").textContent = `${shut.length} schools do not count from here`;
+  find("shut").querySelector("summary").textContent = `${shut.length} systems do not count from here`;
   find("shut").querySelector("ul").replaceChildren(...shut.map((each) => html("li", {}, html("b", {}, each.title), ` ${each.reason}`)));
 }
 

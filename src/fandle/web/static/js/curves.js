@@ -22,7 +22,7 @@ function spread(labels) {
 export function drawCurves(element, curves, axis) {
   const dots = curves.flatMap((curve) => curve.dots);
   if (dots.length === 0) {
-    element.replaceChildren("The school counts nowhere along this row.");
+    element.replaceChildren("The system counts nowhere along this row.");
     return;
   }
   const most = Math.max(0.3, ...dots.map((dot) => Math.abs(dot[1]))) * 1.08;

@@ -1,4 +1,4 @@
-// A school's page: its live example. Drag a ball, change the cloth; Python counts, plays and draws the curves' figures.
+// A system's page: its live example. Drag a ball, change the cloth; Python counts, plays and draws the curves' figures.
 
 import { showAddress } from "./address-bar.js";
 import { asker, post, send } from "./ask.js";
@@ -8,7 +8,7 @@ import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
 import { drawCount } from "./marks-layer.js";
-import { schoolDetail } from "./school-detail.js";
+import { systemDetail } from "./system-detail.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
 
@@ -79,8 +79,8 @@ find("table-of").addEventListener("change", async () => {
 
 async function favour() {
   try {
-    await send("PUT", urls.preferences, { school: book.dataset.method });
-    toast(`${answer.school.title} leads in the Table room from now on.`);
+    await send("PUT", urls.preferences, { system: book.dataset.method });
+    toast(`${answer.system.title} leads in the Table room from now on.`);
   } catch (fault) {
     toast(fault.message);
   }
@@ -93,18 +93,18 @@ function rival(other) {
 }
 
 function draw() {
-  const { school } = answer;
+  const { system } = answer;
   drawBalls();
-  drawCount(sheet, find("layer-count"), school);
-  put(find("shot"), { d: school.shot ?? "" });
+  drawCount(sheet, find("layer-count"), system);
+  put(find("shot"), { d: system.shot ?? "" });
   find("ghost").toggleAttribute("hidden", true);
-  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my school");
+  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
   mine.addEventListener("click", favour);
-  find("shown").replaceChildren(...(school.applies ? schoolDetail(school, [mine]) : [html("p", { class: "no-count" }, `It does not count from here: ${school.reason}.`)]));
-  measure.load(school.hands ?? []);
-  const own = school.applies ? [{ applies: true, href: urls.page, title: school.title, sum: `${school.lead}${school.result}`, nose: school.aim.nose.toFixed(2), ...school.verdict }] : [];
+  find("shown").replaceChildren(...(system.applies ? systemDetail(system, [mine]) : [html("p", { class: "no-count" }, `It does not count from here: ${system.reason}.`)]));
+  measure.load(system.hands ?? []);
+  const own = system.applies ? [{ applies: true, href: urls.page, title: system.title, sum: `${system.lead}${system.result}`, nose: system.aim.nose.toFixed(2), ...system.verdict }] : [];
   find("rivals").replaceChildren(html("caption", {}, "On the layout drawn here"),
-    html("thead", {}, html("tr", {}, ...["School", "Sum", "At the nose", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
+    html("thead", {}, html("tr", {}, ...["System", "Sum", "At the nose", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
   map.redraw();
 }
 

@@ -1,4 +1,4 @@
-// A map of the bed: from where the cue ball hits by a school's count. Asked for column by column, so that it
+// A map of the bed: from where the cue ball hits by a system's count. Asked for column by column, so that it
 // shows its progress and can be stopped.
 
 import { Fault, post } from "./ask.js";

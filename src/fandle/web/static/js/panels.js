@@ -84,18 +84,18 @@ export function drawLines(element, lines, rails, onRails) {
 }
 
 export function drawCountPanel(element, count, onMethod) {
-  const held = document.activeElement?.id === "school";
+  const held = document.activeElement?.id === "system";
   element.replaceChildren();
   if (!count) return;
   const head = html("div", { class: "count-head" });
-  const choice = html("select", { class: "form-select", id: "school", "aria-label": "School" });
-  for (const school of count.methods) choice.append(html("option", { value: school.method, selected: school.chosen }, school.title));
+  const choice = html("select", { class: "form-select", id: "system", "aria-label": "System" });
+  for (const system of count.methods) choice.append(html("option", { value: system.method, selected: system.chosen }, system.title));
   choice.addEventListener("change", () => onMethod(choice.value));
   head.append(choice);
   if (!count.applies && count.instead?.length) {
     head.append(html("span", {}, "counts here:"));
     for (const method of count.instead) {
-      const button = html("button", { type: "button", "data-method": method }, count.methods.find((school) => school.method === method).title);
+      const button = html("button", { type: "button", "data-method": method }, count.methods.find((system) => system.method === method).title);
       button.addEventListener("click", () => onMethod(method));
       head.append(button);
     }
