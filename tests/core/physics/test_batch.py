@@ -135,26 +135,28 @@ def test_rails_of_the_cue_ball_in_order() -> None:
     assert straight.cue_rails[0, :2].tolist() == [3, 2]
 
 
-@pytest.mark.parametrize(("aside", "left", "rails"), [(0.0, 1, 0), (0.03, 0, 0)])
-def test_a_ball_frozen_to_a_rail(aside: float, left: int, rails: int) -> None:
-    """Hit into its rail it leaves it, and that contact does not count; thinned along it, it stays there.
+@pytest.mark.parametrize(("angle_deg", "aside", "left"), [(45, 0.0, 1), (60, 0.0, 1), (60, 0.5, 0), (90, 0.0, 0)])
+def test_a_ball_frozen_to_a_rail(angle_deg: float, aside: float, left: int) -> None:
+    """Cut into its rail it comes off it, and that contact does not count; squeezed straight into it, it stays.
 
-    Rules of the games: a ball frozen to a rail counts for it only after leaving it (from memory).
+    aside: ball diameters off the middle. Rules of the games: a ball frozen to a rail counts for that rail only after
+    it has left it (from memory).
     """
-    ball, soft = np.array([[1.0, R]]), Stroke(0.55 if left else 0.4)
-    cue = (1.0 - aside, 0.4) if left else (0.6, R)
-    direction = math.atan2(R - cue[1], 1.0 - cue[0])
-    out = play_batch(one(direction, soft, cue), TABLES, ball)
+    angle, away = math.radians(angle_deg), 0.5
+    cue = (1.0 - away * math.cos(angle), R + away * math.sin(angle))
+    direction = math.atan2(R - cue[1], 1.0 - cue[0]) + math.asin(aside * 2 * R / away)
+    out = play_batch(one(direction, Stroke(0.8), cue), TABLES, np.array([[1.0, R]]))
     assert out.first[0] == 1
     assert out.left[0].tolist() == [0, left]
-    assert out.rails_after[0, 1] == rails
+    assert out.rails_after[0, 1] == 0
 
 
-def test_a_frozen_ball_that_goes_round_counts_when_it_comes_back() -> None:
-    ball = np.array([[1.0, R]])
-    out = play_batch(one(-math.pi / 2, Stroke(4.0), (1.0, 0.4)), TABLES, ball)
+def test_a_frozen_ball_counts_for_its_rail_when_it_comes_back() -> None:
+    """Cut hard it goes over the bed and comes back: other rails, then its own."""
+    cue = (1.0 - 0.35, R + 0.35)
+    out = play_batch(one(math.atan2(R - cue[1], 1.0 - cue[0]), Stroke(5.0), cue), TABLES, np.array([[1.0, R]]))
     assert out.left[0, 1] == 1
-    assert out.rails_after[0, 1] >= 1
+    assert out.rails_after[0, 1] >= 2
 
 
 def test_a_kick_without_contact_tells_no_ball() -> None:

@@ -15,8 +15,6 @@ from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail, rails_name
 from fandle.core.words.balls import spoken
 
-Z95 = 1.959964  # standard normal quantile of a two-sided 95 % interval
-
 
 class Result(StrEnum):
     """What happened. A ball that missed the rail never got to the question of short or long.
@@ -115,11 +113,12 @@ def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     """95 % score interval of a share; (None, None) without attempts."""
     if attempts == 0:
         return None, None
-    p, n, z = hits / attempts, attempts, Z95
-    middle = (p + z * z / (2 * n)) / (1 + z * z / n)
-    half = z * math.sqrt(p * (1 - p) / n + z * z / (4 * n * n)) / (1 + z * z / n)
+    from scipy.stats import binomtest  # half a second: only who looks at figures waits for it
+
+    found = binomtest(hits, attempts).proportion_ci(method="wilson")
     # the interval holds the share itself; at 0 and 1 only rounding could say otherwise
-    return max(min(middle - half, p), 0.0), min(max(middle + half, p), 1.0)
+    share = hits / attempts
+    return max(min(float(found.low), share), 0.0), min(max(float(found.high), share), 1.0)
 
 
 def off_by(layout: Layout, best: Solution, at: float) -> float:

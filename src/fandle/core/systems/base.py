@@ -220,6 +220,13 @@ def added(a: float, b: float, digits: int = 2) -> str:
     return f"{figure(first, digits)} {sign} {figure(abs(total - first), digits)} = {figure(total, digits)}"
 
 
+def root(function: Callable[[float], float], a: float, b: float) -> float:
+    """Where a function that changes its sign between a and b is nought, to 1e-14 (Brent's method)."""
+    from scipy.optimize import brentq  # a fifth of a second: only who counts waits for it
+
+    return float(brentq(function, a, b, xtol=1e-14, rtol=1e-14))
+
+
 def track_through(
     ball: Ball,
     start: Callable[[float], tuple[float, float]],
@@ -241,13 +248,6 @@ def track_through(
         if before == 0.0:
             return a
         if before * after <= 0.0:
-            for _ in range(60):
-                mid = 0.5 * (a + b)
-                value = beside(mid)
-                if value * before > 0.0:
-                    a = mid
-                else:
-                    b = mid
-            return 0.5 * (a + b)
+            return root(beside, a, b)
         before = after
     return None

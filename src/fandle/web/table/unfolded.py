@@ -28,8 +28,8 @@ def unfolded(
     at: where it turns at each rail, diamonds, in the centre frame.
     """
     inset = table.ball_radius
-    corners = [(inset, inset), (table.length - inset, inset), (table.length - inset, table.width - inset)]
-    corners.append((inset, table.width - inset))
+    x1, y1 = table.length - inset, table.width - inset
+    corners = [(inset, inset), (x1, inset), (x1, y1), (inset, y1)]
 
     def image(point: Point, legs: int) -> tuple[float, float]:
         """A point as it is seen over the first `legs` rails."""
@@ -48,12 +48,9 @@ def unfolded(
         }
         for legs in range(len(rails) + 1)
     ]
-    played = "".join(
-        f"M{placed(q.start, q.leg)}Q{placed(q.control, q.leg)} {placed(q.end, q.leg)}"
-        for q in pieces
-        if q.leg <= len(rails)
-    )
-    (x0, y0), (x1, y1) = image(start, 0), image(goal, len(rails))
+    on = [q for q in pieces if q.leg <= len(rails)]
+    played = "".join(f"M{placed(q.start, q.leg)}Q{placed(q.control, q.leg)} {placed(q.end, q.leg)}" for q in on)
+    line = "M{:g} {:g}L{:g} {:g}".format(*image(start, 0), *image(goal, len(rails)))
     joints = [
         _joint(table, rail, along, partial(image, legs=k))
         for k, (rail, along) in enumerate(zip(rails, at, strict=False))
@@ -66,7 +63,7 @@ def unfolded(
         "radius": round(table.ball_radius * 1000, 2),
         "tables": tables,
         "joints": joints,
-        "natural": f"M{x0:g} {y0:g}L{x1:g} {y1:g}",
+        "natural": line,
         "played": played,
     }
 

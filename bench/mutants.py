@@ -1,0 +1,160 @@
+"""Do the tests notice? Breaks twenty lines of `core` (outside `physics`), one at a time, and runs the core's tests.
+
+    python bench/mutants.py               # seed 13, 20 lines
+    python bench/mutants.py --seed 7 --number 40 --only core/systems
+
+A line is broken by turning a sign or a comparison, shifting a constant, or dropping a branch, in a copy of the source.
+Survivors are printed with their line, to be looked at: either a test is missing, or the line means the same as before
+(equivalent: list it in EQUIVALENT with the reason, and another is drawn in its place).
+"""
+
+import argparse
+import ast
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+CORE = "src/fandle/core"
+COMPARE = {
+    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
+}  # fmt: skip
+SIGN = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
+# (file, part of the line): why breaking it changes nothing that can be seen
+EQUIVALENT: dict[tuple[str, str], str] = {}
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """One broken line: where, what it says now, the whole source with it."""
+
+    path: Path
+    line: int
+    before: str
+    after: str
+    source: str
+
+
+def mutants_of(path: Path) -> list[Mutant]:
+    """Every way in which one file can be broken."""
+    source = path.read_text("utf-8")
+    found = []
+    for place, node in enumerate(ast.walk(ast.parse(source))):
+        for change in _changes(node):
+            tree = ast.parse(source)
+            target = list(ast.walk(tree))[place]
+            if not _apply(tree, target, change):
+                continue
+            line = getattr(node, "lineno", 0)
+            new = ast.unparse(tree)
+            before, after = _line_of(ast.unparse(ast.parse(source)), new)
+            if new != ast.unparse(ast.parse(source)):
+                found.append(Mutant(path, line, before, after, new))
+    return found
+
+
+def _changes(node: ast.AST) -> list[str]:
+    if isinstance(node, ast.Compare) and type(node.ops[0]) in COMPARE:
+        return ["compare"]
+    if isinstance(node, ast.BinOp) and type(node.op) in SIGN:
+        return ["sign"]
+    if isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.USub):
+        return ["minus"]
+    if isinstance(node, ast.Constant) and isinstance(node.value, int | float) and not isinstance(node.value, bool):
+        return ["constant"]
+    if isinstance(node, ast.If) and not node.orelse:
+        return ["drop"]
+    return []
+
+
+def _apply(tree: ast.Module, target: ast.AST, change: str) -> bool:
+    """Break the node in its tree; False where that cannot be done."""
+    if change == "compare" and isinstance(target, ast.Compare):
+        target.ops[0] = COMPARE[type(target.ops[0])]()
+    elif change == "sign" and isinstance(target, ast.BinOp):
+        target.op = SIGN[type(target.op)]()
+    elif change == "minus" and isinstance(target, ast.UnaryOp):
+        target.op = ast.UAdd()
+    elif change == "constant" and isinstance(target, ast.Constant) and isinstance(target.value, int | float):
+        target.value = target.value + 1 if isinstance(target.value, int) else target.value * 1.5 + 0.1
+    elif change == "drop" and isinstance(target, ast.If):
+        target.test = ast.Constant(value=False)
+    else:
+        return False
+    return True
+
+
+def _line_of(before: str, after: str) -> tuple[str, str]:
+    pairs = zip(before.splitlines(), after.splitlines(), strict=False)
+    return next(((a.strip(), b.strip()) for a, b in pairs if a != b), ("", ""))
+
+
+def is_equivalent(mutant: Mutant) -> bool:
+    """Was it found before that this one changes nothing?"""
+    name = str(mutant.path.relative_to(ROOT / CORE))
+    return any(name == file and part in mutant.after for file, part in EQUIVALENT)
+
+
+def drawn(seed: int, number: int, only: str) -> list[Mutant]:
+    """So many lines: a file by its length, then one of its mutants; annotations and docstrings cannot be broken."""
+    rng = random.Random(seed)
+    files = [p for p in sorted((ROOT / CORE).rglob("*.py")) if "physics" not in p.parts and only in str(p)]
+    every = {p: found for p in files if (found := mutants_of(p))}
+    chosen: list[Mutant] = []
+    while len(chosen) < number:
+        path = rng.choices(list(every), [len(found) for found in every.values()])[0]
+        mutant = rng.choice(every[path])
+        if not is_equivalent(mutant) and all((m.path, m.line) != (mutant.path, mutant.line) for m in chosen):
+            chosen.append(mutant)
+    return chosen
+
+
+def noticed(mutant: Mutant, copy: Path) -> bool:
+    """Does a test of the core fail on the broken copy?"""
+    broken = copy / mutant.path.relative_to(ROOT)
+    whole = broken.read_text("utf-8")
+    broken.write_text(mutant.source, "utf-8")
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "2", "-p", "no:randomly", "tests/core"]
+    env = {**os.environ, "PYTHONPATH": str(copy / "src"), "CI": "1", "PYTHONDONTWRITEBYTECODE": "1"}
+    try:
+        done = subprocess.run(command, cwd=copy, env=env, capture_output=True, timeout=900, check=False)
+        return done.returncode != 0
+    except subprocess.TimeoutExpired:
+        return True  # a loop that never ends is noticed, too
+    finally:
+        broken.write_text(whole, "utf-8")
+
+
+def main() -> None:
+    """Draw, break, test, tell."""
+    parser = argparse.ArgumentParser(description=__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser.add_argument("--seed", type=int, default=13)
+    parser.add_argument("--number", type=int, default=20)
+    parser.add_argument("--only", default="")
+    asked = parser.parse_args()
+    copy = Path(tempfile.mkdtemp())
+    for part in ("src", "tests", "campaign", "pyproject.toml", "docs"):
+        source = ROOT / part
+        if source.is_dir():
+            shutil.copytree(source, copy / part, ignore=shutil.ignore_patterns("__pycache__", "static"))
+        else:
+            shutil.copy(source, copy / part)
+    alive = 0
+    for number, mutant in enumerate(drawn(asked.seed, asked.number, asked.only), 1):
+        seen = noticed(mutant, copy)
+        alive += not seen
+        where = f"{mutant.path.relative_to(ROOT / CORE)}:{mutant.line}"
+        told = f"{number:2} {'noticed ' if seen else 'SURVIVED'} {where}: {mutant.before}  ->  {mutant.after}"
+        print(told[:200], flush=True)
+    print(f"{asked.number - alive} of {asked.number} noticed")
+    sys.exit(0 if alive <= asked.number // 10 else 1)
+
+
+if __name__ == "__main__":
+    main()
