@@ -35,7 +35,7 @@ class Warming:
     def start(self, say: Callable[[float], None], then: Callable[[], object] | None = None) -> None:
         """The same in a thread of its own where it takes long, at once where it does not; `then` before it is ready."""
         if kernels.ready():
-            self.run(say, then)
+            self.run(then=then)
         else:
             threading.Thread(target=self.run, args=(say, then), name="warm", daemon=True).start()
 

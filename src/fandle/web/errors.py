@@ -48,7 +48,7 @@ def _server_errors(app: FastAPI) -> None:
     def http(request: Request, error: HTTPException) -> Response:
         told = {
             400: "the body is not JSON: send the question as JSON",
-            404: "there is nothing at this address: /docs tells which there are",
+            404: "there is nothing at this address: check its spelling, or see /docs for those that there are",
             405: "this address does not take that method",
         }
         status = error.status_code

@@ -6,10 +6,13 @@ import pytest
 from tests.conftest import make
 
 from fandle.core.errors import BadInputError
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.lines.question import MOST_RAILS, ask, question_circle
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
 
 
 def test_what_cannot_be_asked(pool: Table) -> None:
@@ -45,6 +48,19 @@ def test_the_span_of_a_rail_runs_from_end_to_end(pool: Table, rail: Rail) -> Non
         ends.append(rail.along(x + t * dx, y + t * dy))
     whole = pool.length if rail.is_long else pool.width
     assert sorted(ends) == pytest.approx([pool.ball_radius, whole - pool.ball_radius], abs=1e-9)
+
+
+@pytest.mark.parametrize("foot", [False, True])
+def test_a_ball_in_the_very_corner_looks_along_both_its_rails(foot: bool) -> None:
+    """Of the rail it lies on: from the other end right round to straight away from it, half a turn."""
+    table = standard_table("carom-10ft")
+    r, x = table.ball_radius, table.length - table.ball_radius if foot else table.ball_radius
+    cue = Ball("cue", x / table.diamond_x, r / table.diamond_y)
+    question = ask(Layout(table, "three-cushion", (cue, Ball("red", 4, 2)), "red"), (Rail.NEAR,), None, 0.0)
+    low, high = question.span(Stroke(2.0))
+    assert high - low == pytest.approx(math.pi, abs=1e-6)
+    assert low < -math.pi / 2 < high
+    assert {round(math.cos(low)), round(math.cos(high))} == {-1, 1}
 
 
 def test_a_raised_cue_looks_wider_and_a_real_one_is_turned(pool: Table) -> None:

@@ -13,7 +13,7 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing
 from fandle.core.lines.mirror import natural_direction
-from fandle.core.systems import product
+from fandle.core.systems import equal_count_further, product
 from fandle.core.systems.base import Count, Draft, NoCount, View, figure
 from fandle.core.systems.reference_lines import reference_marks
 from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, systems_over
@@ -153,6 +153,28 @@ def test_m18_products(number: float, score: float, tenths: float) -> None:
     assert isinstance(draft, Draft)
     assert draft.at == pytest.approx(tenths / 10, abs=1e-9)
     assert draft.steps[0] == f"{number:g} × {score:g} = {tenths:g}"
+    labels = {n.role: n.label for n in draft.numbers if n.role != "scale"}
+    assert labels == {"zero": f"{score:g}", "cue": f"{number:g}", "aim": f"{tenths:g}"}
+
+
+def test_m18_writes_its_numbers_as_a_player_does() -> None:
+    """One decimal at the cue ball and the scoring rail, whole tenths at the aim."""
+    layout = lay((2.13, 0.31), (0.12, 1.63), CAROM)
+    draft = product.count(View(layout, (FOOT, FAR, HEAD), layout.ball("red"), Turn()))
+    assert isinstance(draft, Draft)
+    labels = {n.role: n.label for n in draft.numbers if n.role != "scale"}
+    assert len(labels["cue"].partition(".")[2]) <= 1
+    assert len(labels["zero"].partition(".")[2]) <= 1
+    assert labels["aim"].isdigit()
+
+
+@pytest.mark.parametrize(
+    ("y", "applies"), [(equal_count_further.LANDINGS[0] - 0.3, True), (0.249, False), (2.8, True), (2.801, False)]
+)
+def test_m17_counts_up_to_three_tenths_beyond_its_table(y: float, applies: bool) -> None:
+    layout = lay((6.0, 0.12), (0.12, y))
+    draft = equal_count_further.count(View(layout, (FOOT, FAR, NEAR), layout.ball("7"), Turn()))
+    assert isinstance(draft, Draft) == applies, draft
 
 
 def test_exact_where_the_trade_says_exact() -> None:
