@@ -7,6 +7,7 @@ import sys
 import tempfile
 import time
 from collections import Counter
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -41,12 +42,12 @@ class Watch(event.Listener):  # type: ignore[misc]
 def main(shown: int) -> None:
     """Compile everything and print a table."""
     folder = Path(tempfile.mkdtemp())
-    jit.cache_folder = lambda: folder
+    jit.cache_folder = cache(lambda: folder)
     from fandle.core.physics.warm import warm
     from fandle.core.table.standards import standard_table
 
     watch = Watch()
-    event.register("numba:compile", watch)
+    event.register("numba:compile", watch)  # type: ignore[no-untyped-call]
     start = time.perf_counter()
     for _ in warm(standard_table("pool-9ft").params()):
         pass

@@ -26,7 +26,6 @@ CALLS = {
     "full-rack break": 10,
 }  # fmt: skip
 TOO_SLOW = ("all kicks, 1 to 3 rails", "all methods, landed")  # in plain Python: seconds a call
-SLICE = ("three-rail shot", "aim with its chain", "whole answer to a drag")  # what the first slice could do
 IMPORT_MS = 2000.0
 SHOTS = 1000
 
@@ -82,7 +81,7 @@ def compare() -> None:
     old, commit = baseline()
     print(f"{'':<26}{'now':>12}{'budget':>10}{'/ ' + commit[:7]:>12}{'plain Python':>16}{'ratio':>9}")
     for name, calls in CALLS.items():
-        beside = [*([] if name in TOO_SLOW else [plain]), *([old] if old and name in SLICE else [])]
+        beside = [*([] if name in TOO_SLOW else [plain]), *([old] if old else [])]
         for worker in (now, *beside):
             worker.time(name, 1 if worker is plain else 2)
         rounds = []
@@ -120,15 +119,29 @@ def clock(work: object, *args: int) -> float:
 def twins() -> None:
     """The three-rail shot against C and against a general integrator; threads; cost by balls."""
     import numpy as np
-    from work import COUNTS, EVENTS, NONE, PIECES, RAILS, START, P, by_integrator, c_twin, crowds, shots, two_threads
+    from work import (
+        COUNTS,
+        EVENT,
+        NONE,
+        RAILS,
+        START,
+        TAPE,
+        P,
+        by_integrator,
+        c_twin,
+        crowds,
+        rates,
+        shots,
+        two_threads,
+    )
 
     in_c, apart = c_twin()
     place = by_integrator()
-    shots(START, P, NONE, EVENTS, PIECES, 1)
-    off = float(np.hypot(*(place - EVENTS[RAILS - 1, 3:5])))
+    shots(START, P, NONE, TAPE, 1)
+    off = float(np.hypot(*(place - TAPE.events[RAILS - 1, [EVENT.x, EVENT.y]])))
     rounds = []
     for _ in range(ROUNDS):
-        ours = clock(lambda: shots(START, P, NONE, EVENTS, PIECES, SHOTS)) / SHOTS
+        ours = clock(lambda: shots(START, P, NONE, TAPE, SHOTS)) / SHOTS
         rounds.append((ours, clock(in_c, SHOTS) / SHOTS, clock(by_integrator)))
     ours, c, ivp = (statistics.median(column) * 1e6 for column in zip(*rounds, strict=True))
     print(f"\nthe three-rail shot in a loop: {ours:.1f} µs")
@@ -144,6 +157,10 @@ def twins() -> None:
     go(2)
     pairs = [(clock(go, 1), clock(go, 2)) for _ in range(ROUNDS)]
     print(f"  {SHOTS} in each of two threads / in one: {statistics.median(b / a for a, b in pairs):.2f}   budget 1.3")
+    print("\nmany strokes in one call, one thread, a second")
+    for told, go in rates():
+        go()
+        print(f"  {told:<44}{statistics.median(1 / clock(go) for _ in range(ROUNDS)) * 2000:>9,.0f}", flush=True)
     print("\nballs on the bed   one shot at 4 m/s, ms")
     for count in COUNTS:
         work = crowds(count)

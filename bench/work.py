@@ -60,7 +60,7 @@ def c_twin() -> tuple[Callable[[int], None], float]:
     source = str(Path(__file__).with_name("single.c"))
     subprocess.run(["cc", "-O3", "-std=c99", "-shared", "-fPIC", "-o", library, source, "-lm"], check=True)
     twin, doubles = ctypes.CDLL(library), ctypes.POINTER(ctypes.c_double)
-    start, params, out = START.copy(), P.copy(), np.zeros((8, 4))
+    start, params, out = START.copy(), P[slots.FIRST_SLOT :].copy(), np.zeros((8, 4))
     given = [a.ctypes.data_as(doubles) for a in (start, params)]
     met = out.ctypes.data_as(doubles)
     twin.play_many(*given, RAILS, met, ctypes.c_long(1))
@@ -164,6 +164,39 @@ def crowds(count: int, shots_each: int = 40) -> Callable[[], None]:
             crowd(state, scratch, P, tape)
 
     return go
+
+
+def rates() -> list[tuple[str, Callable[[], Any]]]:
+    """Two thousand one-rail kicks at medium speed with a club player's scatter: what is told, and the call."""
+    from fandle.core.lines.kick import solve_kick
+    from fandle.core.lines.solution import Aim
+    from fandle.core.physics.batch import Strokes, play_batch
+    from fandle.core.table.rails import Rail
+    from fandle.core.table.speeds import default_speed
+
+    balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5))
+    others = ((2.2, 3.3), (6.4, 1.2), (7.2, 3.1), (4.1, 2.3), (1.2, 2.9), (5.6, 3.4), (6.9, 2.2))
+    crowd = tuple(Ball(str(n), *place) for n, place in zip((1, 2, 3, 4, 5, 6, 8), others, strict=True))
+    two, nine = (Layout(TABLE, "nine-ball", laid, "7") for laid in (balls, (*balls, *crowd)))
+    stroke, n = Stroke(default_speed(TABLE)), 2000
+    found = solve_kick(two, (Rail.FAR,), stroke, with_chain=False)
+    if not isinstance(found, Aim):
+        raise RuntimeError(found.reason)
+    rng, tables = np.random.default_rng(1), P[None]
+
+    def kicks(layout: Layout, short: bool) -> Callable[[], Any]:
+        rows = Strokes(
+            found.best.direction + rng.normal(0.0, 0.002, n), np.tile(stroke.array(), (n, 1)),
+            np.tile(layout.metres(layout.cue), (n, 1)), np.zeros(n, dtype=np.int64),
+        )  # fmt: skip
+        return lambda: play_batch(rows, tables, layout.obstacles(), short)
+
+    return [
+        ("one-rail kicks to the first ball", kicks(two, True)),
+        ("one-rail kicks to the first ball, 9 balls on", kicks(nine, True)),
+        ("one-rail kicks, all to rest", kicks(two, False)),
+        ("one-rail kicks, all to rest, 9 balls on", kicks(nine, False)),
+    ]
 
 
 def works() -> dict[str, Callable[[], Any]]:

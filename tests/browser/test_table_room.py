@@ -179,6 +179,24 @@ def test_reload_and_a_copied_link_keep_everything(page: Page) -> None:
     assert float(page.locator("#speed").input_value()) == pytest.approx(3.0, abs=0.03)
 
 
+def test_leaving_and_returning_finds_the_table_as_it_was(page: Page) -> None:
+    """Off to the Handbook and back by the browser's own key: the same address, mark and balls; undo still undoes."""
+    open_at(page)
+    slide(page, "#side", 0.25)
+    page.locator('#drawing [data-ball="7"]').focus()
+    ask_by(page, lambda: page.keyboard.press("ArrowRight"))
+    mark, address_before = page.locator("#mark").inner_text(), page.url
+    page.get_by_role("link", name="Handbook", exact=True).click()
+    page.wait_for_url("**/handbook")
+    page.go_back()
+    settled(page)
+    assert page.url == address_before
+    assert page.locator("#mark").inner_text() == mark
+    assert state_of(page).stroke.side > 0
+    ask_by(page, lambda: page.keyboard.press("Control+z"))
+    assert page.url != address_before
+
+
 def test_the_tip_can_be_dragged_and_stops_at_the_miscue_limit(page: Page) -> None:
     open_at(page)
     box = page.locator("#tip").bounding_box()

@@ -4,7 +4,7 @@ import pytest
 from tests.conftest import make
 
 from fandle.core.layout.edit import (
-    Way,
+    Turning,
     clear,
     edited,
     flip_end_to_end,
@@ -36,12 +36,12 @@ def test_a_flip_turns_rail_and_side_with_it(pool: Table, across: bool, rail: Rai
 
 def test_an_edit_brings_side_and_rail_with_it(pool: Table) -> None:
     layout = make(pool, (1, 1), (5, 2), (3, 3))
-    way = Way((Rail.FAR, Rail.FOOT), 0.2, -0.3)
-    assert edited(layout, "left-right", way)[1] == Way((Rail.NEAR, Rail.FOOT), -0.2, 0.3)
-    assert edited(layout, "end-to-end", way)[1] == Way((Rail.FAR, Rail.HEAD), -0.2, 0.3)
-    assert edited(layout, "swap", Way(None, 0.2))[1] == Way(None, 0.2)
+    way = Turning((Rail.FAR, Rail.FOOT), 0.2, -0.3)
+    assert edited(layout, "left-right", way)[1] == Turning((Rail.NEAR, Rail.FOOT), -0.2, 0.3)
+    assert edited(layout, "end-to-end", way)[1] == Turning((Rail.FAR, Rail.HEAD), -0.2, 0.3)
+    assert edited(layout, "swap", Turning(None, 0.2))[1] == Turning(None, 0.2)
     assert edited(layout, "clear", way)[1] == way
-    assert edited(layout, "left-right", Way(()))[1] == Way(())
+    assert edited(layout, "left-right", Turning(()))[1] == Turning(())
 
 
 def test_swap_and_clear(pool: Table) -> None:

@@ -82,20 +82,20 @@ def clear(layout: Layout) -> Layout:
 
 
 @dataclass(frozen=True)
-class Way:
+class Turning:
     """What of a question turns with a flip: the rails, the side, the thickness asked."""
 
     rails: tuple[Rail, ...] | None
     side: float = 0.0
     hit: float = 0.0
 
-    def flipped(self, left_right: bool) -> "Way":
+    def flipped(self, left_right: bool) -> "Turning":
         """The same way on the mirrored table: right is left there."""
         rails = None if self.rails is None else tuple(flipped_rail(rail, left_right) for rail in self.rails)
-        return Way(rails, -self.side, -self.hit)
+        return Turning(rails, -self.side, -self.hit)
 
 
-def edited(layout: Layout, how: str, way: Way) -> tuple[Layout, Way]:
+def edited(layout: Layout, how: str, way: Turning) -> tuple[Layout, Turning]:
     """A layout changed as a whole, with the way over its rails as it then has to be.
 
     how: "left-right", "end-to-end" (a flip turns the way with it), "swap" or "clear".

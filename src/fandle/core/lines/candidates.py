@@ -68,9 +68,9 @@ def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, h
     return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
 
 
-def orders(count: int) -> list[tuple[Rail, ...]]:
+def orders(number: int) -> list[tuple[Rail, ...]]:
     """Every order of so many rails in which none follows itself."""
-    return [order for order in product(Rail, repeat=count) if all(a != b for a, b in pairwise(order))]
+    return [order for order in product(Rail, repeat=number) if all(a != b for a, b in pairwise(order))]
 
 
 def kick(
@@ -90,20 +90,20 @@ def bank(
 
 
 def kick_lines(
-    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+    layout: Layout, stroke: Stroke, over: tuple[int, ...], target: str | None = None, hit: float = 0.0
 ) -> list[Line]:
     """Every kick over so many rails, widest window first, without chains.
 
     Refused are only told those orders whose natural line goes over the rails as asked.
     """
-    return finish(kick_line_steps(layout, stroke, counts, target, hit))
+    return finish(kick_line_steps(layout, stroke, over, target, hit))
 
 
 def kick_line_steps(
-    layout: Layout, stroke: Stroke, counts: tuple[int, ...], target: str | None = None, hit: float = 0.0
+    layout: Layout, stroke: Stroke, over: tuple[int, ...], target: str | None = None, hit: float = 0.0
 ) -> Steps[list[Line]]:
     """`kick_lines` in steps."""
-    wanted = [order for count in counts for order in orders(count)]
+    wanted = [order for number in over for order in orders(number)]
     answers = yield from solve_all(layout, stroke, wanted, target, hit)
     found = []
     for rails, answer in answers.items():
@@ -130,18 +130,18 @@ def _rank(line: Line) -> tuple[float, int]:
 
 
 def bank_lines(
-    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+    layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str | None = None, target: str | None = None
 ) -> list[Line]:
     """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
-    return finish(bank_line_steps(layout, stroke, counts, pocket, target))
+    return finish(bank_line_steps(layout, stroke, over, pocket, target))
 
 
 def bank_line_steps(
-    layout: Layout, stroke: Stroke, counts: tuple[int, ...], pocket: str | None = None, target: str | None = None
+    layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str | None = None, target: str | None = None
 ) -> Steps[list[Line]]:
     """`bank_lines` in steps."""
     found = []
-    for rails in (order for count in counts for order in orders(count)):
+    for rails in (order for number in over for order in orders(number)):
         answer = bank(layout, rails, stroke, target, pocket)
         if isinstance(answer, Aim):
             best = answer.best

@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from functools import lru_cache
-from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,13 +9,10 @@ from numpy.typing import NDArray
 from fandle.core import constants as k
 from fandle.core.physics.slots import FIRST_SLOT, POCKET, SLOTS
 from fandle.core.table.parameters import TABLE
-from fandle.core.table.pocket import mouths
-
-if TYPE_CHECKING:
-    from fandle.core.table.model import Table
+from fandle.core.table.pocket import Bed, mouths
 
 # slots that are no number of the table but come of several
-COMPUTED: dict[str, Callable[["Table"], float]] = {
+COMPUTED: dict[str, Callable[[Bed], float]] = {
     "corner_straight": lambda table: table.pockets.corner_straight if table.pockets else 0.0,
     "side_straight": lambda table: table.pockets.side_straight if table.pockets else 0.0,
     "impulse_steps": lambda _: float(k.IMPULSE_STEPS),
@@ -24,7 +20,7 @@ COMPUTED: dict[str, Callable[["Table"], float]] = {
 }
 
 
-def values(table: "Table") -> dict[str, float]:
+def values(table: Bed) -> dict[str, float]:
     """What stands in each slot, those that a kernel has a name for first."""
     filled = {
         known.slot: float(getattr(table, name)) if known.kernel is None else known.kernel(table)
@@ -35,7 +31,7 @@ def values(table: "Table") -> dict[str, float]:
 
 
 @lru_cache(maxsize=256)
-def kernel_numbers(table: "Table") -> NDArray[np.float64]:
+def kernel_numbers(table: Bed) -> NDArray[np.float64]:
     """The array, read-only."""
     scalars = values(table)
     array = np.zeros(FIRST_SLOT + len(scalars))

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
-from fandle.core.layout.edit import Way, add_ball, edited, moved_to
+from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
@@ -174,7 +174,7 @@ async def post_instead(held: Held, request: Request) -> HeldModel:
 def post_edit(change: Edit, request: Request) -> EditedModel:
     """A layout flipped, swapped or cleared; a flip turns side, thickness and rails with it."""
     layout = scene_layout(change.layout, request)
-    new, way = edited(layout, change.how, Way(rails_of(change.rails), change.side, change.hit))
+    new, way = edited(layout, change.how, Turning(rails_of(change.rails), change.side, change.hit))
     rails = None if way.rails is None else rails_name(way.rails)
     return {"layout": scene_of(new), "side": way.side, "hit": way.hit, "rails": rails}
 

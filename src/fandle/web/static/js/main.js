@@ -17,7 +17,7 @@ import { sheet as makeSheet } from "./sheet.js";
 import { instead } from "./instead.js";
 import { mirrorView } from "./mirror-view.js";
 import { toast } from "./toast.js";
-import { ways } from "./ways.js";
+import { linesList } from "./lines-list.js";
 import { atMost, put as putAll, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 
@@ -139,7 +139,7 @@ layoutMenu(urls, {
     change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, kind);
   },
 });
-const finder = ways(find("ways"), sheet.element, urls.lines, {
+const finder = linesList(find("ways"), sheet.element, urls.lines, {
   question,
   onChange: change,
   onLines: followLines,

@@ -6,7 +6,7 @@ import { put, say } from "./dom.js";
 const REST = 160; // ms without a new answer before a long list is asked for, while something is held
 const SOON = 15; // and once it is let go
 
-export function ways(element, drawing, url, { question, onChange, onLines }) {
+export function linesList(element, drawing, url, { question, onChange, onLines }) {
   const kinds = [...element.querySelectorAll("[data-kind]")];
   const counts = [...element.querySelectorAll("[data-count]")];
   const pocketOut = element.querySelector("#pocket-out");
