@@ -43,10 +43,10 @@ types: test-setup
 	$(BIN)/mypy
 
 unit: test-setup
-	$(BIN)/python -m pytest -q -n 2 -m "not browser" --cov --cov-report=term:skip-covered
+	$(BIN)/python -m pytest -q -n 2 --dist worksteal -m "not browser" --cov --cov-report=term:skip-covered
 
 browser: test-setup
-	$(BIN)/python -m pytest -q -n 2 -m browser
+	$(BIN)/python -m pytest -q -n 3 --dist worksteal -m browser
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py

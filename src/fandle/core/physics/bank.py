@@ -7,7 +7,7 @@ from fandle.core.physics.collision import VX, WZ, X, Y, collide
 from fandle.core.physics.engine import HIT_BALL, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.kick import nearest_offset, rails_met
-from fandle.core.physics.moving import ON, motion_of
+from fandle.core.physics.moving import ON, motion_of, put
 from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.rack import play_until
 from fandle.core.physics.scene import Scene
@@ -48,7 +48,7 @@ def contact(theta: float, scene: Scene, a: Floats, b: Floats) -> bool:
     q = scene.pieces[n - 1]
     before = Motion(q[PIECE.x], q[PIECE.y], q[PIECE.vx], q[PIECE.vy], q[PIECE.wx], q[PIECE.wy], q[PIECE.wz])
     now = Phase(int(q[PIECE.kind]), q[PIECE.lasts], q[PIECE.ax], q[PIECE.ay])
-    a[0], a[1], a[2], a[3], a[4], a[5], a[6] = advance(before, now, False, p[DECAY])
+    put(a, advance(before, now, False, p[DECAY]))
     b[:] = 0.0
     b[X], b[Y] = target[X], target[Y]
     collide(a, b, p[BALL_REST], p[LIGHT], p)
@@ -98,8 +98,7 @@ def lay_out(state: Floats, scene: Scene, theta: float) -> None:
     for i in range(scene.balls.shape[0]):
         state[i + 1, X], state[i + 1, Y] = scene.balls[i, 0], scene.balls[i, 1]
     state[:, ON] = 1.0
-    ball = struck(theta, scene)
-    state[0, 0], state[0, 1], state[0, 2], state[0, 3], state[0, 4], state[0, 5], state[0, 6] = ball
+    put(state[0], struck(theta, scene))
 
 
 @kernel
