@@ -90,19 +90,19 @@ class Turning:
     hit: float = 0.0
 
     def flipped(self, left_right: bool) -> "Turning":
-        """The same way on the mirrored table: right is left there."""
+        """The same question on the mirrored table: right is left there."""
         rails = None if self.rails is None else tuple(flipped_rail(rail, left_right) for rail in self.rails)
         return Turning(rails, -self.side, -self.hit)
 
 
-def edited(layout: Layout, how: str, way: Turning) -> tuple[Layout, Turning]:
-    """A layout changed as a whole, with the way over its rails as it then has to be.
+def edited(layout: Layout, how: str, turning: Turning) -> tuple[Layout, Turning]:
+    """A layout changed as a whole, with its rails, side and thickness as they then have to be.
 
-    how: "left-right", "end-to-end" (a flip turns the way with it), "swap" or "clear".
+    how: "left-right", "end-to-end" (a flip turns them with it), "swap" or "clear".
     """
     if how == "swap":
-        return swap_cue_and_target(layout), way
+        return swap_cue_and_target(layout), turning
     if how == "clear":
-        return clear(layout), way
+        return clear(layout), turning
     across = how == "left-right"
-    return flip_left_right(layout) if across else flip_end_to_end(layout), way.flipped(across)
+    return flip_left_right(layout) if across else flip_end_to_end(layout), turning.flipped(across)

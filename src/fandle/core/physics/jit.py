@@ -64,11 +64,6 @@ def forget_old() -> None:
             shutil.rmtree(other, ignore_errors=True)
 
 
-def compiled_yet() -> bool:
-    """Are there compiled kernels of these very sources? Then nothing takes long."""
-    return any(cache_folder().rglob("*.nbc"))
-
-
 def kernel(function: F) -> F:
     """Compile one kernel: cached, without the interpreter lock, serial, strict floats, one signature.
 
