@@ -23,6 +23,8 @@ FINE = [
     ("frozen to each other", [("cue", 2, 2), ("1", 2.18, 2)]),
     ("in the jaws of a corner", [("cue", 0.2, 0.2), ("1", 5, 1)]),
     ("hanging in a side pocket", [("cue", 1, 1), ("1", 4.0, 0.05)]),
+    ("hanging on the nose line itself", [("cue", 1, 1), ("1", 4.0, 0.0)]),
+    ("the cue ball on the nose line itself", [("cue", 4.0, 4.0), ("1", 6.5, 1.5)]),
     ("alone", [("cue", 4, 2)]),
 ]
 

@@ -95,6 +95,22 @@ def test_the_span_is_carried_over_the_rail_unchanged() -> None:
     assert f"{(4.0 - before[0][1]) * POOL.diamond_y * 1000:.0f} mm" in steps[1].do
 
 
+@pytest.mark.parametrize("y", [0.09, 0.1, 0.15, 0.2, 0.23])
+@pytest.mark.parametrize("x", [2.0, 3.4, 4.5])
+def test_a_ball_near_the_rail_is_spanned_from_itself(x: float, y: float) -> None:
+    """M8: no ghost ball fits between it and the rail; a span is never told below a ball's radius."""
+    layout = Layout(POOL, "nine-ball", (Ball("cue", x, 3.0), Ball("7", 3.4, y)), "7")
+    found = count("M8", layout, (Rail.NEAR,))
+    assert isinstance(found, Count)
+    steps = hands_of(found, layout)
+    assert things(steps, GHOST) == []
+    before, beyond = things(steps, SPAN)
+    assert before[0] == pytest.approx((3.4, y), abs=1e-12)
+    assert beyond[1] == pytest.approx((3.4, -y), abs=1e-12)
+    assert f"to {y * POOL.diamond_y * 1000:.0f} mm" in found.say
+    assert "from the centre of the 7 square to" in found.say
+
+
 def test_the_shaft_is_moved_parallel_and_no_more() -> None:
     """M3 and M10: both places of the shaft have one direction; M10's passes from the middle to the corner."""
     for method in ("M3", "M10"):

@@ -47,6 +47,30 @@ def all_of(layout: Layout) -> Iterator[Count]:
                 yield found
 
 
+@pytest.mark.parametrize(
+    "table", [table for table in STANDARDS.values() if table.pockets], ids=lambda table: table.name
+)
+@pytest.mark.parametrize("y", [0.0, 4.0])
+@pytest.mark.parametrize("hangs", ["cue", "target"])
+def test_a_ball_on_the_nose_line_breaks_no_system(
+    table: Table, y: float, hangs: str, caplog: pytest.LogCaptureFixture
+) -> None:
+    """In a side pocket's mouth a ball's centre may lie on the nose line: no distance from that rail to divide by."""
+    for place in ((1.0, 0.5), (3.1, 3.1), (6.2, 2.0)):
+        layout = lay((4.0, y), place, table=table) if hangs == "cue" else lay(place, (4.0, y), table=table)
+        found = [count(method, layout, rails) for method in METHODS for rails in orders_of(method)]
+        assert not caplog.records
+        assert sum(isinstance(one, Count) for one in found) > 10
+
+
+def test_systems_that_measure_from_the_edge_say_that_the_ball_hangs_over_it() -> None:
+    layout = lay((1.0, 0.5), (4.0, 0.0))
+    for method in ("M3", "M8"):
+        found = count(method, layout, (NEAR,))
+        assert isinstance(found, NoCount)
+        assert "the 7 hangs over the edge of the near rail" in found.reason
+
+
 @settings(max_examples=25, deadline=None)
 @given(cue=st.tuples(along, across), target=st.tuples(along, across), table=st.sampled_from(list(STANDARDS.values())))
 def test_numbers_stay_in_their_scale_and_jaws_are_told(

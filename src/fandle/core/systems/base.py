@@ -153,6 +153,10 @@ class View:
         across = rail.across(ball.x, ball.y)
         return rail.diamonds_across - across if rail.at_end else across
 
+    def at_edge(self, ball: Ball) -> bool:
+        """Whether a ball's centre lies on the first rail's nose line, in a pocket's mouth: no image lies beyond it."""
+        return self.off(ball) <= 0.0
+
     def mirror_mark(self, inset: float = 0.0) -> float:
         """Where both angles are alike in a mirror `inset` diamonds inside the nose: similar triangles."""
         here, there = self.off(self.cue) - inset, self.off(self.target) - inset

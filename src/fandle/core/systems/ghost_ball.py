@@ -26,11 +26,15 @@ ARM_M = 0.6  # a longer span is taken with the cue
 
 @dataclass(frozen=True)
 class Held:
-    """The ghost ball's centre (diamonds), its distance from the rail's edge (m), and what that is held with."""
+    """The centre spanned from (diamonds), its distance from the rail's edge (m), and what that is held with.
 
-    ghost: Point
+    whose: "ghost", or "target" where the ghost ball would lie in the cushion; both centres lie on the last leg.
+    """
+
+    centre: Point
     span: float
     hand: str
+    whose: str
 
 
 def held(view: View, at: float) -> Held:
@@ -38,19 +42,23 @@ def held(view: View, at: float) -> Held:
     table, rail, target = view.layout.table, view.rail, view.target
     along_m, across_m = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
     run_x, run_y = (view.along(target) - at) * along_m, view.off(target) * across_m
-    back = 2 * table.ball_radius / math.hypot(run_x, run_y)
+    back, whose = 2 * table.ball_radius / math.hypot(run_x, run_y), "ghost"
+    if run_y * (1 - back) < table.ball_radius:  # a ball on or near the rail, met from behind
+        back, whose = 0.0, "target"
     span_m = run_y * (1 - back)
     hand = "the cue shaft, square to the rail,"
     if span_m < ARM_M:
         hand = "finger and thumb" if span_m < HAND_M else "both hands"
     off = view.off(target) * (1 - back)
     edge = rail.diamonds_across - off if rail.at_end else off
-    return Held(rail.point(view.along(target) - run_x * back / along_m, edge), span_m, hand)
+    return Held(rail.point(view.along(target) - run_x * back / along_m, edge), span_m, hand, whose)
 
 
 def count(view: View) -> Draft | str:
     """The span to carry over the rail, and the mark to remember."""
     target, rail, ball, table = view.target, view.rail, spoken(view.target.id), view.layout.table
+    if view.at_edge(target):
+        return f"{ball} hangs over the edge of the {view.name(rail)} rail: there is no span to carry"
     at = view.mirror_mark()
     grip = held(view, at)
     span, hand = grip.span, grip.hand
@@ -61,7 +69,7 @@ def count(view: View) -> Draft | str:
     )
     steps = (f"span {span * 1000:.0f} mm ({inches(span)})", f"mark = {mark}")
     say = (
-        f"Set {hand} to {span * 1000:.0f} mm ({inches(span)}): from the ghost ball's centre before {ball} square to "
+        f"Set {hand} to {span * 1000:.0f} mm ({inches(span)}): from {_whose(grip, ball)} square to "
         f"the edge of the {view.name(rail)} rail. Carry that span beyond the edge, sight back to the cue ball, "
         f"and remember the mark {mark} the line crosses."
     )
@@ -69,22 +77,34 @@ def count(view: View) -> Draft | str:
     return Draft(at, "nose", paced(table, LENGTHS), numbers, steps, say, adjust)
 
 
+def _whose(grip: Held, ball: str) -> str:
+    """Whose centre is spanned from, in words."""
+    return f"the ghost ball's centre before {ball}" if grip.whose == "ghost" else f"the centre of {ball}"
+
+
+def _thought_of(grip: Held, ball: str) -> HandStep:
+    """The first step: which centre is meant."""
+    if grip.whose == "ghost":
+        say = f"Think of the cue ball where it must be when it meets {ball}."
+        return HandStep(say, "that ghost ball", (ghost(grip.centre),))
+    say = f"No ghost ball fits between {ball} and the rail: span from the centre of {ball} itself."
+    return HandStep(say, f"the centre of {ball}", (finger(grip.centre),))
+
+
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
     """The span set before the rail, carried over it, sighted from and remembered."""
     rail, ball, first = view.rail, spoken(view.target.id), view.name(view.rail)
     grip = held(view, draft.at)
-    place = rail.along(*grip.ghost)
-    off = rail.diamonds_across - rail.across(*grip.ghost) if rail.at_end else rail.across(*grip.ghost)
+    place = rail.along(*grip.centre)
+    off = rail.diamonds_across - rail.across(*grip.centre) if rail.at_end else rail.across(*grip.centre)
     edge, image, cue = on(view, place), on(view, place, off), (view.cue.x, view.cue.y)
     told = f"{grip.span * 1000:.0f} mm, {inches(grip.span)}"
     return (
-        HandStep(
-            f"Think of the cue ball where it must be when it meets {ball}.", "that ghost ball", (ghost(grip.ghost),)
-        ),
+        _thought_of(grip, ball),
         HandStep(
             f"Set {grip.hand} from its centre straight to the edge of the {first} rail: {told}.",
             "the span",
-            (span_of(grip.ghost, edge),),
+            (span_of(grip.centre, edge),),
         ),
         HandStep(
             "Carry the same span beyond the edge, still square to it.",

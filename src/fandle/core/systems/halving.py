@@ -41,6 +41,8 @@ def count(view: View) -> Draft | str:
     aside = view.along(cue) - zero
     if abs(aside) < LEAST:
         return f"{ball} lies straight opposite the cue ball: nothing to count"
+    if view.at_edge(target):
+        return f"{ball} hangs over the edge of the {view.name(rail)} rail: no pair comes off that rail to it"
     way = math.copysign(1.0, aside)
     if abs(off_c - off_t) <= LEVEL:
         n = abs(aside)
