@@ -26,7 +26,7 @@ def test_every_verb_answers_on_standard_tables(scene: scenes.Scene, seed: int) -
         assert verbs.checked(verb) == "answer" or verb[0] == "hold"
 
 
-@settings(QUIET, max_examples=40)
+@settings(QUIET, max_examples=20)
 @given(scene=scenes.scenes(own=True), seed=st.integers(0, 2**32))
 def test_every_verb_answers_on_home_made_tables(scene: scenes.Scene, seed: int) -> None:
     for verb in verbs.in_python(scene, random.Random(seed)):

@@ -133,7 +133,7 @@ def test_a_table_made_in_words_travels_and_answers_the_same(call: Any, tmp_path:
 
 
 def test_standard_input_and_a_home_made_table(pool: Table) -> None:
-    """A worn table travels in its layout and moves the aim; a fresh process reads it from a pipe."""
+    """A worn table travels in its layout and moves the aim; it is read from standard input."""
     worn = {**CONTRACT_LAYOUT, "table": {**table_json(pool), "name": "worn", "cushion_friction": 0.3}}
     done = fandle("aim", "-", "--rails", "far", "--json", stdin=json.dumps(worn))
     links = {link["link"]: link["shift"] for link in json.loads(done.stdout)["chain"]}
@@ -141,7 +141,7 @@ def test_standard_input_and_a_home_made_table(pool: Table) -> None:
     assert abs(links["table"]) > 0.01
 
 
-def test_a_three_rail_kick_holds_in_a_fresh_process(call: Any, tmp_path: Path) -> None:
+def test_a_three_rail_kick_holds_when_it_is_played_again(call: Any, tmp_path: Path) -> None:
     path = tmp_path / "open.fandle.json"
     balls = [{"id": "cue", "x": 0.6, "y": 0.4}, {"id": "7", "x": 6.0, "y": 0.9}, {"id": "2", "x": 3.2, "y": 0.9}]
     path.write_text(json.dumps({**CONTRACT_LAYOUT, "balls": balls}))

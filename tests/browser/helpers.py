@@ -49,6 +49,17 @@ def ask_by(page: Page, act: Any) -> dict[str, Any]:
     return data
 
 
+def tab(page: Page, name: str) -> None:
+    """Open one of the tabs below the drawing: count, chain, after, mirror, balls, adjust."""
+    page.locator(f"#tab-{name}").click()
+
+
+def choose(page: Page, menu: str, text: str) -> None:
+    """An entry of a menu by its words."""
+    page.locator(menu).click()
+    page.get_by_text(text, exact=True).click()
+
+
 def centre(page: Page, ball: str) -> tuple[float, float]:
     """Middle of a ball's disc on screen."""
     box = page.locator(f'#drawing [data-ball="{ball}"] .disc').bounding_box()

@@ -13,7 +13,7 @@ def test_one_tap_draws_a_systems_numbers_and_its_sum(page: Page) -> None:
     page.goto(CORNER)
     expect(page.locator("#shown h2")).to_have_text("Corner numbers")
     expect(page.locator("#shown .step").last).to_have_text("46.8 − 24 = 22.8")
-    labels = page.locator("#layer-count text").all_text_contents()
+    labels = page.locator("#layer-labels .count-text").all_text_contents()
     assert {"46.8", "24", "22.8", "50"} <= set(labels)
     line = page.locator("#shot").get_attribute("d")
     page.locator('#systems [data-method="M2"]').click()
@@ -37,7 +37,7 @@ def test_a_dragged_ball_is_counted_anew_and_goes_along_to_the_table_room(page: P
     page.wait_for_url("**/?table=**")
     settled(page)
     expect(page.locator("#answer")).not_to_be_empty()
-    page.locator("#to-compare").click()
+    page.get_by_role("link", name="Compare").click()
     page.wait_for_url("**/compare?**")
     expect(page.locator("#systems button").first).to_be_visible()
 
@@ -47,6 +47,8 @@ def test_a_favourite_leads_in_the_table_room(page: Page) -> None:
     page.locator("#favour").click()
     expect(page.locator("#toast")).to_contain_text("leads in the Table room")
     open_at(page, "/")
+    expect(page.locator(".stands-in")).to_contain_text("Corner numbers does not work here")
+    open_at(page, CORNER.replace("/compare", "/").replace("&method=M14", "&rails=far,foot,near&count=3"))
     expect(page.locator("#system")).to_have_value("M14")
     page.request.put("/api/preferences", data={"system": "M3"})
 

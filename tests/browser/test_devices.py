@@ -68,6 +68,7 @@ def test_a_phone_comes_in_by_the_code_on_the_screen_and_not_without(chromium: Br
     page.get_by_role("button", name="Come in").tap()
     page.wait_for_url(f"{outside}/")
     open_at(page)
+    page.locator('[data-sheet="note"]').tap()
     page.locator('[data-result="hit"]').tap()
     expect(page.locator("#note-more")).to_be_visible()
     again = page.context.new_page()

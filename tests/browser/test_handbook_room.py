@@ -113,7 +113,7 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
     page.goto("/handbook/M3")
     settled(page)
     page.locator("#map").click()
-    expect(page.locator("#map-says")).to_contain_text("of the bed", timeout=20000)
+    expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
     dots = page.locator("#layer-holds circle").count()
     assert dots > 450
     assert page.locator("#layer-holds .holds-hit").count() > 50
@@ -139,7 +139,7 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
 def test_a_map_in_the_compare_room_goes_with_its_system(page: Page) -> None:
     page.goto("/compare?balls=cue:1,0.3;7:5.6,0.12&target=7&method=M14")
     page.locator("#map").click()
-    expect(page.locator("#map-says")).to_contain_text("of the bed", timeout=20000)
+    expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
     page.locator('#systems [data-method="M10"]').click()
     expect(page.locator("#layer-holds circle")).to_have_count(0)
     page.get_by_role("link", name="Its page in the Handbook").click()

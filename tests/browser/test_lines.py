@@ -2,7 +2,7 @@
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
-from tests.browser.helpers import ask_by, centre, open_at, serious, settled, slide, state_of
+from tests.browser.helpers import ask_by, centre, open_at, serious, settled, slide, state_of, tab
 
 from fandle.core.table.rails import Rail
 from fandle.web import address
@@ -22,16 +22,19 @@ def test_a_three_rail_kick_its_unfolded_picture_and_its_chain_on_one_screen(page
     """1280 x 800, nothing scrolled."""
     page.set_viewport_size({"width": 1280, "height": 800})
     open_at(page, THREE)
-    expect(page.locator("#mirror svg")).to_be_visible()
-    for selector in ("#drawing", "#mirror svg", "#chain table", "#mark"):
+    for selector in ("#drawing", "#sum", "#mark", "#lines", "#stroke", "#note .note-keys"):
         assert in_view(page, selector, 800), selector
+    tab(page, "chain")
+    assert in_view(page, "#chain table", 830)
+    expect(page.locator("#mirror svg")).to_have_count(0)  # only where it is asked for
+    tab(page, "mirror")
+    expect(page.locator("#mirror svg")).to_be_visible()
     assert page.locator("#mirror .tile").count() == 4
     assert page.locator("#mirror .joint").count() == 3
-    expect(page.locator(".cushions")).to_contain_text("far: in")
-    expect(page.locator(".seen")).to_contain_text("near rail")
+    tab(page, "after")
+    expect(page.locator(".cushions")).to_contain_text("top: in")
+    expect(page.locator(".seen")).to_contain_text("bottom rail")
     expect(page.locator(".seen")).to_contain_text("seen from the 7")
-    page.locator("#unfold").click()
-    expect(page.locator("#mirror")).to_be_hidden()
     assert serious(page) == []
 
 
@@ -59,14 +62,14 @@ def test_rails_are_chosen_and_the_list_follows(page: Page) -> None:
 
 def test_a_bank_by_tapping_a_pocket(page: Page) -> None:
     open_at(page, BANK)
-    expect(page.locator("#answer")).to_contain_text("Bank the 7 at the near rail")
-    expect(page.locator("#answer")).to_contain_text("into foot-far, cut 34°")
+    expect(page.locator("#answer")).to_contain_text("Bottom rail, from the left")
+    expect(page.locator("#answer")).to_contain_text("into the top-right corner, cut 34°")
     expect(page.locator("#task")).to_contain_text("Bank the 7")
-    expect(page.locator("#moment")).to_contain_text("The 7 drops into foot-far")
+    expect(page.locator("#moment")).to_contain_text("The 7 drops into the top-right corner")
     ask_by(page, page.locator('[data-pocket="head-near"]').click)
     assert state_of(page).pocket == "head-near"
-    expect(page.locator("#pocket-out")).to_have_text("into head-near")
-    expect(page.locator("#answer")).to_contain_text("head-near")
+    expect(page.locator("#pocket-out")).to_have_text("into the bottom-left corner")
+    expect(page.locator("#answer")).to_contain_text("into the bottom-left corner")
     page.locator('[data-pocket="head-near"]').focus()
     ask_by(page, lambda: page.keyboard.press("Enter"))
     assert state_of(page).pocket is None
@@ -77,6 +80,7 @@ def test_a_bank_by_tapping_a_pocket(page: Page) -> None:
 
 def test_hold_the_mark_and_change_the_side(page: Page) -> None:
     open_at(page)
+    tab(page, "adjust")
     page.locator("#held").fill("2.75")
     ask_by(page, page.locator('[data-change="side"]').click)
     expect(page.locator("#mark")).to_have_text("2.75")
@@ -107,8 +111,11 @@ def test_all_of_it_on_a_phone(chromium: Browser, site: str) -> None:
     page = chromium.new_page(viewport={"width": 390, "height": 844}, has_touch=True)
     page.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
     open_at(page, site + THREE)
+    page.locator('[data-sheet="sheet-play"]').tap()
+    page.locator("#tab-mirror").tap()
     expect(page.locator("#mirror svg")).to_be_visible()
     assert page.evaluate("() => document.documentElement.scrollWidth") <= 390
+    page.locator("#tab-adjust").tap()
     page.locator("#held").fill("4")
     with page.expect_response(lambda r: r.url.endswith(address.INSTEAD)):
         page.locator('[data-change="side"]').tap()
@@ -116,7 +123,7 @@ def test_all_of_it_on_a_phone(chromium: Browser, site: str) -> None:
     expect(page.locator("#held-out")).not_to_be_empty()
     open_at(page, site + BANK)
     ask_by(page, lambda: page.locator('[data-pocket="head-near"]').tap())
-    expect(page.locator("#pocket-out")).to_have_text("into head-near")
+    expect(page.locator("#pocket-out")).to_have_text("into the bottom-right corner")
     assert page.evaluate("() => document.documentElement.scrollWidth") <= 390
     assert serious(page) == []
     page.close()

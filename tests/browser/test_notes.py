@@ -97,7 +97,7 @@ def test_a_bank_and_a_straight_shot_are_noted(page: Page) -> None:
     assert bank["title"] == "bank the 1 over the foot rail into head-near"
     page.goto("/log")
     page.get_by_role("link", name=bank["title"]).first.click()
-    expect(page.locator("#answer")).to_contain_text("Bank the 1")
+    expect(page.locator("#answer")).to_contain_text("into the bottom-left corner")
 
 
 def test_without_a_secure_context_noting_works(chromium: Browser, site: str) -> None:

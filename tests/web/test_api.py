@@ -39,7 +39,10 @@ def test_the_answer_equals_the_cores(client: TestClient) -> None:
     assert isinstance(aim, Aim)
     assert got["chosen"]["answer"] == json.loads(json.dumps(aim_answer(aim).json_data()))
     counted = json.loads(json.dumps(count_answer(count("M3", layout, (Rail.FAR,))).json_data()))
-    assert {name: got["count"][name] for name in counted} == counted
+    said = ("say", "steps", "adjust")  # as this screen says it: tests/core/words/test_screen.py
+    assert {name: got["count"][name] for name in counted if name not in said} == {
+        name: value for name, value in counted.items() if name not in said
+    }
     assert got["chosen"]["big"] == f"{aim.best.corrected.nose:.2f}"
 
 
@@ -67,7 +70,7 @@ def test_figures_on_the_chain_add_up(client: TestClient) -> None:
 
 def test_lengths_and_tips_are_converted_here(client: TestClient) -> None:
     got = ask(client, speed=None, lengths=2.5, side=0.0, tips=0.5)
-    assert got["stroke"]["speed_text"] == "2½ lengths"
+    assert got["stroke"]["speed_text"] == "medium, 2½"
     assert got["stroke"]["side_text"] == "½ tip right"
     assert got["chosen"]["running"] == "running"
     assert got["stroke"]["side"] == pytest.approx(0.173, abs=0.001)
@@ -115,8 +118,8 @@ def test_a_bank_is_answered_with_its_contact_and_its_mirror(client: TestClient) 
     layout = {**CONTRACT_LAYOUT, "balls": balls}
     got = ask(client, layout=layout, kind="bank", rails=None, side=0.0, speed=3.0)
     chosen = got["chosen"]
-    assert chosen["contact"].startswith("into foot-far, cut 34°")
-    assert chosen["lead"] == "Bank the 7 at the near rail"
+    assert chosen["contact"].startswith("into the top-right corner, cut 34°")
+    assert (chosen["lead"], chosen["counted_from"]) == ("Bottom rail", "from the left")
     assert chosen["drawing"]["line"]["whole"] == 8  # short and long are read through the pocket's mouth
     assert chosen["results"][0] == ["hit", "Potted"]
     assert len(chosen["drawing"]["mirror"]["tables"]) == 2
@@ -239,7 +242,7 @@ def test_a_broken_link_shows_a_sentence_and_a_table(client: TestClient, query: s
 
 
 def test_every_demo_layout_opens_with_an_answer(client: TestClient) -> None:
-    links = re.findall(r'class="dropdown-item" href="([^"]+)"', client.get("/").text)
+    links = re.findall(r'<a href="(/\?[^"]+)"><b>', client.get("/").text)
     assert len(links) == len(demo_club()["layouts"])
     for link in links:
         assert "This link cannot" not in client.get(link.replace("&amp;", "&")).text

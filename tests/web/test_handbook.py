@@ -41,7 +41,7 @@ def test_the_halving_counts_bank_is_a_click_away(client: TestClient) -> None:
     href = text.partition('<a href="/?')[2].partition('"')[0].replace("&amp;", "&")
     page = client.get(f"/?{href}").text
     assert "kind=bank" in href
-    assert "Of the natural pairs that end in side-near" in page
+    assert "Of the natural pairs that end in the bottom side pocket" in page
     assert "A bank counted so" not in client.get("/handbook/M4").text
 
 

@@ -11,11 +11,14 @@ from fandle.service.situation import Situation
 
 @dataclass(frozen=True)
 class Counted:
-    """A system's count. others: over its other rails, where none were asked for; instead: systems that count here."""
+    """A system's count. others: over its other rails, where none were asked for.
+
+    favourite: why the favourite does not count here, where another system stands in for it.
+    """
 
     found: Count | NoCount
     others: tuple[Count, ...] | None = None
-    instead: tuple[str, ...] = ()
+    favourite: NoCount | None = None
 
 
 def count(asked: Situation, method: str | None = None) -> Counted:
@@ -28,11 +31,22 @@ def count(asked: Situation, method: str | None = None) -> Counted:
 
 
 def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
-    """The favourite system on a line over these rails (a bank's pocket with it), and which others count there."""
+    """The favourite system on a line over these rails (a bank's pocket with it).
+
+    Where it does not count, the one that lands nearest of those that do.
+    """
     pocket = pocket if asked.kind == "bank" else None
-    found = counted(asked.system, asked.layout, rails, kind=asked.kind, pocket=pocket)
-    others = systems_over(rails, asked.kind) if isinstance(found, NoCount) else []
-    return Counted(found, instead=tuple(name for name in others if name != asked.system))
+
+    def counts(name: str) -> Count | NoCount:
+        return counted(name, asked.layout, rails, kind=asked.kind, pocket=pocket)
+
+    found = counts(asked.system)
+    if isinstance(found, Count):
+        return Counted(found)
+    others = [counts(name) for name in systems_over(rails, asked.kind) if name != asked.system]
+    open_ones = [each for each in others if isinstance(each, Count)]
+    best = min(open_ones, key=lambda each: (not each.open, each.lands.off_balls), default=None)
+    return Counted(found) if best is None else Counted(best, favourite=found)
 
 
 def count_all(asked: Situation) -> Steps[list[Count | NoCount]]:

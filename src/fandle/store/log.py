@@ -54,18 +54,24 @@ class Noted:
 
 @dataclass(frozen=True)
 class Filter:
-    """Which attempts: of one set-up, result, table or version of a table. Nothing said: all that are not deleted."""
+    """Which attempts: of one set-up, result, table or version of a table, made since a time (UTC).
+
+    Nothing said: all that are not deleted.
+    """
 
     set_up: str = ""
     result: str = ""
     table: int | None = None
     version: int | None = None
+    since: str = ""
 
     def of(self, query: Select[*Columns]) -> Select[*Columns]:
         """The query with these conditions."""
         query = query.where(Attempt.deleted_at.is_(None))
         if self.set_up:
             query = query.where(Attempt.set_up == self.set_up)
+        if self.since:
+            query = query.where(Attempt.made_at >= self.since)
         if self.result:
             query = query.where(Attempt.result == self.result)
         if self.table is not None:

@@ -40,6 +40,28 @@ def save_layout(database: Database, name: str, data: dict[str, Any], note: str =
         return Saved(row.id, name, note, data)
 
 
+def change_layout(
+    database: Database,
+    name: str,
+    *,
+    new: str | None = None,
+    note: str | None = None,
+    data: dict[str, Any] | None = None,
+) -> Saved:
+    """Change what is kept under a name; returned is how it was before."""
+    with database.write() as session:
+        row = session.scalar(select(NamedLayout).where(NamedLayout.name == name))
+        if row is None:
+            raise NotFoundError(f"no layout {name!r} is kept: look at the list again")
+        if new not in (None, name) and session.scalar(select(NamedLayout).where(NamedLayout.name == new)) is not None:
+            raise NameTakenError(f"a layout called {new!r} is kept already: choose another name")
+        before = Saved(row.id, row.name, row.note, row.data)
+        row.name = new or row.name
+        row.note = row.note if note is None else note
+        row.data = row.data if data is None else data
+        return before
+
+
 def remove_layout(database: Database, name: str) -> Saved:
     """Let go of a named layout; what was kept is returned, so that it can be saved again."""
     with database.write() as session:

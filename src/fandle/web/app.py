@@ -25,15 +25,18 @@ from fandle.web.log import api as log_api
 from fandle.web.log import files as log_files
 from fandle.web.log import page as log_page
 from fandle.web.settings import Settings
+from fandle.web.speech import words_of
 from fandle.web.table import api as table_api
+from fandle.web.table import layouts as table_layouts
+from fandle.web.table import link as table_link
 from fandle.web.table import page as table_page
 from fandle.web.waiting import Waiting, waiting_page
 from fandle.web.work import Works
 
 HERE = Path(__file__).parent
 PARTS = (
-    table_page, table_api, log_api, log_page, log_files, club_page, compare_page, handbook_page, club_api, pass_page,
-    docs,
+    table_page, table_api, table_layouts, table_link, log_api, log_page, log_files, club_page, compare_page,
+    handbook_page, club_api, pass_page, docs,
 )  # fmt: skip
 
 
@@ -66,7 +69,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     app.state.settings = settings
     app.state.devices = Devices(database)
     app.state.works = Works()
-    app.state.templates = templates = Jinja2Templates(HERE / "templates")
+    app.state.templates = templates = Jinja2Templates(HERE / "templates", context_processors=[words_of])
     for part in PARTS:
         app.include_router(part.router)
     app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")

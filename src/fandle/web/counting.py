@@ -18,25 +18,27 @@ from fandle.web.table.models import CountModel, MethodModel, Verdict
 
 
 def counted(asked: Situation, answer: Answer) -> CountModel:
-    """What the favourite system says of the chosen line."""
+    """What the favourite system says of the chosen line, or the one that stands in for it."""
+    shown = asked.system if answer.counted is None else answer.counted.found.method
     methods: list[MethodModel] = [
-        {"method": name, "title": title, "chosen": name == asked.system} for name, title in TITLES.items()
+        {"method": name, "title": title, "chosen": name == shown} for name, title in TITLES.items()
     ]
     if answer.counted is None or answer.chosen is None:
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
-    found = answer.counted.found
-    page = f"{address.HANDBOOK}/{asked.system}?{address.write(replace(asked, rails=answer.chosen.rails))}"
+    found, favourite = answer.counted.found, answer.counted.favourite
+    page = f"{address.HANDBOOK}/{shown}?{address.write(replace(asked, rails=answer.chosen.rails, system=shown))}"
     data = cast(CountModel, {**count_answer(found).json_data(), "methods": methods, "page": page})
     if not isinstance(found, Count):
-        data["instead"] = list(answer.counted.instead)
         return data
     data["verdict"] = verdict(found)
     data["played"] = {
         "how": played_how(found, asked.table),
         "speed": plural_lengths(found.lengths),
-        "frame": FRAME_WORDS[found.frame],
+        "frame_words": FRAME_WORDS[found.frame],
     }
     data["lead"], data["result"] = sum_of(found)
+    if favourite is not None:
+        data["stands_in"] = {"title": favourite.title, "reason": favourite.reason}
     return data
 
 

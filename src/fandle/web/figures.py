@@ -10,7 +10,7 @@ def mark(marks: Marks, frame: str) -> str:
 
 
 FRAME_WORDS = {
-    "nose": "at the nose",
-    "sight": "at the sights",
-    "centre": "where the centre turns",
+    "nose": "at the cushion edge",
+    "sight": "on the diamonds",
+    "centre": "where the ball turns",
 }

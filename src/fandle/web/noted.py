@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from typing import Any
+from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
@@ -54,9 +55,9 @@ def plain(layout: Layout, system: str = FAVOURITE) -> Situation:
     return Situation(layout, Stroke(default_speed(layout.table)), system=system)
 
 
-def layout_href(layout: Layout, system: str = FAVOURITE) -> str:
-    """Where a kept layout is reopened."""
-    return href(plain(layout, system))
+def layout_href(layout: Layout, system: str = FAVOURITE, name: str = "") -> str:
+    """Where a kept layout is reopened; name: the one it is kept under."""
+    return href(plain(layout, system)) + (f"&name={quote(name)}" if name else "")
 
 
 def noted_attempt(made: Attempt, uid: str, made_at: str, table_label: str, **more: Any) -> Noted:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from tests.conftest import fandle, make
+from tests.conftest import fandle_process, make
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -58,11 +58,11 @@ def offset_mm(layout: Layout, stroke: Stroke, direction: float) -> float:
 
 
 def test_refusals_are_true(pool: Table) -> None:
-    """200 random layouts × 4 rails against a sweep of 7,200 directions: what the sweep hits, aim solves;
+    """60 random layouts × 4 rails against a sweep of 7,200 directions: what the sweep hits, aim solves;
     what aim solves, the sweep hits, looked at finely enough for the width of its window."""
     rng = random.Random(20)
     disagree = []
-    for _ in range(200):
+    for _ in range(60):
         layout, stroke = random_layout(pool, rng, rng.choice([2, 3, 5, 9])), random_stroke(rng)
         origin = np.array(layout.metres(layout.cue))
         for rail in Rail:
@@ -119,7 +119,7 @@ def _direction(layout: Layout, rail: Rail, start: tuple[float, float], at: float
 def test_aim_holds_in_a_fresh_process(layout_file: Path) -> None:
     """`aim`, then `simulate --direction` in another process: the same ball, within 1 mm of full."""
     stroke = ["--speed", "3.3", "--side", "0.15", "--up", "-0.1"]
-    aim = json.loads(fandle("aim", str(layout_file), "--rails", "far", *stroke, "--json").stdout)
+    aim = json.loads(fandle_process("aim", str(layout_file), "--rails", "far", *stroke, "--json").stdout)
     assert aim["solved"]
     assert aim["miss_mm"] < 1.0
     for steps in ([], ["--impulse-steps", "8"]):
@@ -132,7 +132,7 @@ def test_aim_holds_in_a_fresh_process(layout_file: Path) -> None:
             *steps,
             "--json",
         ]
-        events = json.loads(fandle(*args).stdout)["events"]
+        events = json.loads(fandle_process(*args).stdout)["events"]
         assert [ev["kind"] for ev in events[:2]] == ["rail", "ball"]
         assert events[1]["other"] == "7"
 

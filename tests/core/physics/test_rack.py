@@ -23,10 +23,10 @@ from fandle.core.physics.state import EV_BALL, EVENT, PIECE
 from fandle.core.shot.stroke import Stroke
 
 
-def test_energy_never_rises_over_ten_thousand_shots() -> None:
+def test_energy_never_rises_over_thousands_of_shots() -> None:
     rng = random.Random(1)
     most = 0
-    for _ in range(10_000):
+    for _ in range(3000):
         places = random_places(rng, rng.randint(2, 22), rng.choice([0.0, 0.3, 0.8]))
         played = raw(places, struck(random_stroke(rng), rng.uniform(0, 2 * math.pi)))
         assert played.code == e.STOPPED

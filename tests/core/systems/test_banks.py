@@ -76,6 +76,7 @@ def test_the_nearest_pair_is_shifted_and_comes_back_as_much_beside() -> None:
     found = bank(layout)
     number, shift = found.steps[0].split(" ÷ ")[0], found.steps[1]
     assert float(number) * 2 == int(float(number) * 2)
+    assert f"Of the natural pairs that end in side-near, {number} to {float(number) / 2:g} passes nearest" in found.say
     moved = float(shift.split(" = ")[0].replace("−", "-").replace(" ", "").split("+" if "+" in shift else "-")[-1])
     mark = found.aim.nose
     ball = layout.ball("7")

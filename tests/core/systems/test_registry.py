@@ -14,9 +14,12 @@ from hypothesis import strategies as st
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.shot.approach import Approach
+from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
 from fandle.core.systems.banks import bank_count
-from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.base import Count, Landing, NoCount
+from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, other_rails
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
@@ -147,6 +150,32 @@ def test_a_jaw_is_told_with_the_neighbouring_choice() -> None:
     alone = best_count("M7", lay((2.2, 2.0), (5.8, 2.0)))  # half way between both long rails: jaws on either
     assert isinstance(alone, NoCount)
     assert alone.reason.count("neighbouring choice") == 2
+
+
+class _OpenAt(Aiming):
+    """Every mark is spoiled but one."""
+
+    def play(self, at: float) -> tuple[float, Approach, Landing | None]:
+        direction, shot, lands = super().play(at)
+        return direction, shot, lands if at == pytest.approx(OPEN_MARK) else None
+
+
+OPEN_MARK = 5.2
+
+
+def test_the_neighbouring_choice_is_no_further_than_a_player_would_look() -> None:
+    """At most 1.2 diamonds away, to either side."""
+    layout = lay((2.0, 0.5), (6.0, 0.5))
+    aiming = _OpenAt(layout, (FAR,), "nose", Stroke(3.0), (6.0, 0.5))
+    assert "neighbouring choice 5.2 is open" in aiming.neighbour(4.0)
+    assert "neighbouring choice 5.2 is open" in aiming.neighbour(6.4)
+    assert aiming.neighbour(3.95) == aiming.neighbour(6.45) == ""
+
+
+def test_angles_that_match_over_no_such_rails_are_told_so() -> None:
+    found = count("M12", lay((4.0, 1.8), (5.1, 3.0)), (FAR, FOOT))
+    assert isinstance(found, NoCount)
+    assert found.reason == "no angles match over the far and foot rails: another rail comes first"
 
 
 def test_a_target_behind_a_jaw_is_not_reached() -> None:

@@ -5,8 +5,10 @@ from dataclasses import dataclass, replace
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
+from fandle.core.layout.fitted import fitted
 from fandle.core.layout.games import id_order
 from fandle.core.layout.model import Layout
+from fandle.core.layout.rack import on_spot, racked, scattered
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game
@@ -41,15 +43,17 @@ def add_ball(layout: Layout, name: str | None = None) -> Layout:
 def moved_to(layout: Layout, table: Table) -> Layout:
     """The same places, counted along the rails, on another table; its usual game where the balls are others.
 
-    The balls keep their order and take the new game's ids; more than that game has are left off.
+    A ball frozen to a rail or to another ball stays frozen; balls that would overlap are moved just clear of each
+    other. The balls keep their order and take the new game's ids; more than that game has are left off.
     """
     game = usual_game(table)
+    balls = fitted(layout, table)
     if game == usual_game(layout.table):
-        return replace(layout, table=table)
+        return Layout(table, layout.game, balls, layout.target)
     order = id_order(game)
     names = {CUE: CUE, **dict(zip((b.id for b in layout.object_balls()), order, strict=False))}
-    balls = tuple(Ball(names[b.id], b.x, b.y) for b in layout.balls if b.id in names)
-    return Layout(table, game, balls, names.get(layout.target or ""))
+    kept = tuple(Ball(names[b.id], b.x, b.y) for b in balls if b.id in names)
+    return Layout(table, game, kept, names.get(layout.target or ""))
 
 
 def flip_left_right(layout: Layout) -> Layout:
@@ -95,11 +99,18 @@ class Turning:
         return Turning(rails, -self.side, -self.hit)
 
 
-def edited(layout: Layout, how: str, turning: Turning) -> tuple[Layout, Turning]:
+def edited(layout: Layout, how: str, turning: Turning, ball: str = CUE, seed: int = 0) -> tuple[Layout, Turning]:
     """A layout changed as a whole, with its rails, side and thickness as they then have to be.
 
-    how: "left-right", "end-to-end" (a flip turns them with it), "swap" or "clear".
+    how: "left-right", "end-to-end" (a flip turns them with it), "swap", "clear", "rack", "scatter" (by `seed`) or
+    "spot" (of `ball`).
     """
+    if how == "rack":
+        return racked(layout), replace(turning, rails=None)
+    if how == "scatter":
+        return scattered(layout, seed), replace(turning, rails=None)
+    if how == "spot":
+        return on_spot(layout, ball), turning
     if how == "swap":
         return swap_cue_and_target(layout), turning
     if how == "clear":

@@ -50,7 +50,8 @@ def matched(view: View) -> Matched | str:
     turns = [] if direction is None else contacts(table, view.rails, start, direction, table.ball_radius)
     inside = all(0.0 <= x <= table.length and 0.0 <= y <= table.width for x, y in turns)
     if direction is None or len(turns) < len(view.rails) or not inside:
-        return f"no angles match over the {', '.join(view.name(rail) for rail in view.rails)}: another rail comes first"
+        names = [view.name(rail) for rail in view.rails]
+        return f"no angles match over the {' and '.join(names)} rail{'s' * (len(names) > 1)}: another rail comes first"
     flat = abs(math.degrees(math.atan2(abs(math.sin(direction)), abs(math.cos(direction)))))
     found = tuple(
         (rail, rail.along(x / table.diamond_x, y / table.diamond_y), flat if rail.is_long else 90.0 - flat)

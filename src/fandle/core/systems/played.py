@@ -64,7 +64,7 @@ def astray(shot: Approach, rails: tuple[Rail, ...], target: str) -> str:
 
 
 @dataclass(frozen=True)
-class _Aiming:
+class Aiming:
     """Who aims at what over which rails, with which stroke; the mark itself is left open."""
 
     layout: Layout
@@ -123,7 +123,7 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
     if view.off(view.cue) <= view.radius + FROZEN:
         return no(f"the cue ball lies against the {rails[0]} rail: it cannot be played over it")
     stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
-    aiming = _Aiming(layout, rails, draft.frame, stroke, (target.x, target.y))
+    aiming = Aiming(layout, rails, draft.frame, stroke, (target.x, target.y))
     direction, shot, lands = aiming.play(at)
     if lands is None:
         jaw = bool(shot.events) and shot.events[-1].pocket is not None

@@ -1,4 +1,4 @@
-"""JSON of the log, of named layouts and of the player's settings."""
+"""JSON of the log and of the player's settings."""
 
 from typing import Annotated, Any, Literal
 
@@ -15,7 +15,6 @@ from fandle.core.systems.registry import TITLES
 from fandle.core.table.rails import Rail
 from fandle.core.words.spoken import landing_word
 from fandle.formats.base import Number
-from fandle.formats.files import layout_json
 from fandle.service.lines import shot_line
 from fandle.service.log import attempt, landed
 from fandle.service.situation import Situation
@@ -23,12 +22,11 @@ from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database
 from fandle.store.figures import same_set_up
-from fandle.store.queries import remove_layout, save_layout
 from fandle.web import address
 from fandle.web.faults import KEPT
 from fandle.web.known import shelf_of
-from fandle.web.noted import layout_href, noted_attempt, noted_situation
-from fandle.web.table.api import Question, Scene, scene_layout, situation
+from fandle.web.noted import noted_attempt, noted_situation
+from fandle.web.table.api import Question, situation
 from fandle.web.work import works_of
 
 router = APIRouter()
@@ -75,16 +73,6 @@ class Amendment(BaseModel):
     try_number: int | None = Field(default=None, ge=1, le=99)
 
 
-class NamedScene(BaseModel):
-    """A layout to keep under a name."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    name: str = Field(min_length=1, max_length=60)
-    note: str = Field(default="", max_length=200)
-    layout: Scene
-
-
 class Preferences(BaseModel):
     """The player's settings."""
 
@@ -108,22 +96,6 @@ class UidModel(TypedDict):
     """Which attempt it was."""
 
     uid: str
-
-
-class LayoutKept(TypedDict):
-    """A named layout and where it is opened."""
-
-    name: str
-    note: str
-    href: str
-
-
-class LayoutGone(TypedDict):
-    """A named layout that was let go of, as POST takes it to keep it again."""
-
-    name: str
-    note: str
-    layout: Any
 
 
 def told(database: Database, noted: log.Noted) -> Told:
@@ -174,24 +146,6 @@ def restore_attempt(uid: UidPath, request: Request) -> UidModel:
     """Put a deleted attempt back."""
     log.put_back(request.app.state.database, uid)
     return {"uid": uid}
-
-
-@router.post(address.LAYOUTS, responses=KEPT)
-def post_layout(named: NamedScene, request: Request) -> LayoutKept:
-    """Keep a layout under a new name."""
-    name = named.name.strip()
-    if not name:
-        raise BadInputError("a layout needs a name: type one", "name", code="no_name")
-    layout = scene_layout(named.layout, request)
-    saved = save_layout(request.app.state.database, name, layout_json(layout), named.note.strip())
-    return {"name": saved.name, "note": saved.note, "href": layout_href(layout)}
-
-
-@router.delete(address.LAYOUTS + "/{name:path}", responses=KEPT)
-def delete_layout(name: str, request: Request) -> LayoutGone:
-    """Let go of a named layout; the reply is what POST takes to keep it again."""
-    saved = remove_layout(request.app.state.database, name)
-    return {"name": saved.name, "note": saved.note, "layout": saved.data}
 
 
 @router.put(address.PREFERENCES, responses=KEPT)

@@ -1,5 +1,7 @@
 """The Log room: am I getting better, and which way do I miss? A page at a time, its sums made by the database."""
 
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
 from typing import Annotated, Any
 from urllib.parse import urlencode
 
@@ -20,6 +22,7 @@ Key = Annotated[int, Query(ge=1, le=2**53)]  # a record's id
 STRIP_END = 1.5  # diamonds short and long that a strip of landings shows
 STRIP_MOST = 40  # newest landings on a strip
 ROWS, GROUPS = 40, 20  # attempts and set-ups on one page
+EVENING_H = 10  # hours back that count as this evening
 FEW = 5  # attempts below which a share says little
 OLD_PARTS = 4  # of a set-up's name in links of the first versions, which began with the table
 
@@ -52,10 +55,11 @@ def log_room(
         "groups": [_group(group, shots) for group in groups(database, GROUPS, (part - 1) * GROUPS, STRIP_MOST)],
         "part": part,
         "parts": [(n, _link({**kept, "part": n})) for n in _near(part, parts)] if parts > 1 else [],
-        "whole": _words(figures_of(database)),
+        "whole": _words(figures_of(database, wanted)),
+        "tonight": _words(figures_of(database, replace(wanted, since=_evening()))),
         "chosen": kept,
         "results": [r.value for r in Result],
-        "exports": (address.LOG_CSV, address.LOG_JSON),
+        "exports": [path + _query(kept) for path in (address.LOG_CSV, address.LOG_JSON)],
         "import_url": address.LOG_IMPORT,
         "attempts_url": address.ATTEMPTS,
     }
@@ -64,7 +68,16 @@ def log_room(
 
 
 def _link(query: dict[str, Any]) -> str:
-    return f"{address.LOG_ROOM}?{urlencode(query)}" if query else address.LOG_ROOM
+    return address.LOG_ROOM + _query(query)
+
+
+def _query(query: dict[str, Any]) -> str:
+    return f"?{urlencode(query)}" if query else ""
+
+
+def _evening() -> str:
+    """When this evening's practice began at the earliest: a practice after midnight belongs to the evening before."""
+    return (datetime.now(UTC) - timedelta(hours=EVENING_H)).isoformat(timespec="seconds")
 
 
 def _near(part: int, parts: int) -> list[int]:
@@ -115,6 +128,7 @@ def _row(row: log.Noted, shot: NotedShot) -> dict[str, Any]:
     return {
         "uid": row.uid,
         "when": row.made_at.replace("T", " ")[:16],
+        "made_at": row.made_at,
         "title": row.title,
         "table": row.table_label,
         "href": shot.href,

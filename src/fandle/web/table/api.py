@@ -16,6 +16,7 @@ from fandle.core.steps import at_once
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, speed_of
+from fandle.core.words.balls import CUE
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, layout_json, layout_of, read_layout, table_json
 from fandle.service.situation import Situation
@@ -24,17 +25,10 @@ from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of, tip_of
 from fandle.web.noted import layout_href
+from fandle.web.speech import said, screen_of
 from fandle.web.table.lists import all_lines, held_stroke
-from fandle.web.table.models import (
-    AnswerModel,
-    EditedModel,
-    HealthModel,
-    HeldModel,
-    HrefModel,
-    LinesModel,
-    ReadModel,
-    SceneModel,
-)
+from fandle.web.table.models import AnswerModel, LinesModel, SceneModel
+from fandle.web.table.replies import EditedModel, HealthModel, HeldModel, HrefModel, ReadModel
 from fandle.web.table.view import answer
 from fandle.web.work import works_of
 
@@ -102,7 +96,9 @@ class Edit(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     layout: Scene
-    how: Literal["left-right", "end-to-end", "swap", "clear"]
+    how: Literal["left-right", "end-to-end", "swap", "clear", "rack", "scatter", "spot"]
+    ball: str = CUE
+    seed: int = Field(default=0, ge=0, le=2**31)
     side: Number = 0.0
     hit: Number = 0.0
     rails: str | None = None
@@ -154,35 +150,41 @@ def situation(question: Question, request: Request) -> Situation:
 async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
     asked = situation(question, request)
-    return await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
+    found = await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
+    return said(found, screen_of(request, asked.table))
 
 
 @router.post(address.LINES, responses=FAULTS)
 async def post_lines(question: Question, request: Request) -> LinesModel:
     """All lines over as many rails as asked for, best first, without drawing any."""
-    return await works_of(request).run(request, all_lines(situation(question, request)), quick=False)
+    asked = situation(question, request)
+    found = await works_of(request).run(request, all_lines(asked), quick=False)
+    return said(found, screen_of(request, asked.table))
 
 
 @router.post(address.INSTEAD, responses=FAULTS)
 async def post_instead(held: Held, request: Request) -> HeldModel:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
     asked = situation(held.question, request)
-    return await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
+    found = await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
+    return said(found, screen_of(request, asked.table))
 
 
 @router.post(address.EDIT, responses=FAULTS)
 def post_edit(change: Edit, request: Request) -> EditedModel:
     """A layout flipped, swapped or cleared; a flip turns side, thickness and rails with it."""
     layout = scene_layout(change.layout, request)
-    new, way = edited(layout, change.how, Turning(rails_of(change.rails), change.side, change.hit))
+    new, way = edited(
+        layout, change.how, Turning(rails_of(change.rails), change.side, change.hit), change.ball, change.seed
+    )
     rails = None if way.rails is None else rails_name(way.rails)
     return {"layout": scene_of(new), "side": way.side, "hit": way.hit, "rails": rails}
 
 
 @router.post(address.ADD_BALL, responses=FAULTS)
-def post_add_ball(scene: Scene, request: Request) -> SceneModel:
-    """The layout with one more ball on a free place."""
-    return scene_of(add_ball(scene_layout(scene, request)))
+def post_add_ball(scene: Scene, request: Request, ball: str | None = None) -> SceneModel:
+    """The layout with one more ball on a free place: the one named, else the next."""
+    return scene_of(add_ball(scene_layout(scene, request), ball))
 
 
 @router.post(address.READ_LAYOUT, responses=FAULTS)

@@ -26,7 +26,7 @@ def chain(asked: Situation, aim: Aim, words: StrokeModel) -> list[ChainRow]:
     total = aim.best.mirror.nose
     shown = round(total, 2)
     rows: list[ChainRow] = [
-        {"label": "mirror in the noses", "term": "mirror", "from": None, "to": shown, "text": f"{shown:.2f}"}
+        {"label": "mirror point", "term": "mirror", "from": None, "to": shown, "text": f"{shown:.2f}"}
     ]
     for link in aim.chain:
         total += link.shift
@@ -47,7 +47,7 @@ def _labels(asked: Situation, best: Solution, words: StrokeModel) -> dict[str, s
     spin = running(stroke.side, best.mark_rail, best.direction) if kicked else side_name(stroke.side)
     return {
         "ball size": "ball size",
-        "cushion": f"this cushion at {plural_lengths(words['lengths'])}",
+        "cushion": "rebound at this speed",
         "compression": f"the rubber gives {1000 * sunk:.0f} mm" if sunk else "the rubber gives",
         "side": f"{tips_word(words['tips'])} {spin}",
         "follow": f"{tips_word(words['height'])} {'follow' if stroke.up > 0 else 'draw'}",

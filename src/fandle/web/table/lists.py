@@ -1,34 +1,53 @@
 """Lists of lines for the Table room, and the question turned round, in words and figures."""
 
+from collections.abc import Sequence
+
 from fandle.core.lines.candidates import Line
-from fandle.core.lines.solution import Aim, Refusal
+from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.steps import Steps
 from fandle.formats.answers import StrokeAnswer
 from fandle.service.hold import hold_mark
 from fandle.service.lines import lines
 from fandle.service.situation import Situation
 from fandle.web import address
+from fandle.web.drawing import path
 from fandle.web.figures import mark
-from fandle.web.table.models import HeldModel, LineModel, LinesModel
+from fandle.web.table.models import LineModel, LinesModel
+from fandle.web.table.replies import HeldModel
 
 
 def all_lines(asked: Situation) -> Steps[LinesModel]:
     """The list beside the drawing, in steps."""
     asked = address.rounded(asked)
     found = yield from lines(asked)
-    return {"lines": [line_words(line, asked.frame) for line in found]}
+    return {"lines": line_rows(asked, found)}
 
 
-def line_words(line: Line, frame: str) -> LineModel:
-    """One line of the list."""
+def line_rows(asked: Situation, found: Sequence[Line]) -> list[LineModel]:
+    """The list in words, the best first; its room for error drawn against the widest."""
+    widest = max((line.window_deg for line in found), default=0.0)
+    return [_row(asked, line, line.window_deg / widest if widest else 0.0) for line in found]
+
+
+def _row(asked: Situation, line: Line, room: float) -> LineModel:
     best = line.answer.best if isinstance(line.answer, Aim) else None
     return {
         "rails": line.name,
         "name": line_name(line),
-        "why": line.why,
-        "mark": "no" if best is None else mark(best.corrected, frame),
+        "why": line.why if best is None or best.pocket is None else f"into {best.pocket}",
+        "mark": "" if best is None else mark(best.corrected, asked.frame),
         "solved": best is not None,
+        "room": round(room, 3),
+        "window": "" if best is None else room_for_error(best),
+        "path": "" if best is None else path(asked.table, best.shot.pieces),
     }
+
+
+def room_for_error(best: Solution) -> str:
+    """How wide the window is in all, short: "64 mm"; of a straight shot degrees of the cue."""
+    if not best.rails:
+        return f"{best.window_deg:.1f}°"
+    return f"{best.window_mm:.0f} mm"
 
 
 def line_name(line: Line) -> str:

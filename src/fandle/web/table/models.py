@@ -55,13 +55,23 @@ class Headline(TypedDict):
 
 
 class LineModel(TypedDict):
-    """One line of the list."""
+    """One line of the list. room: its room for error as a share of the widest in the list, and in figures."""
 
     rails: str
     name: str
     why: str
     mark: str
     solved: bool
+    room: float
+    window: str
+    path: str
+
+
+class PocketName(TypedDict):
+    """A pocket and what this screen calls it."""
+
+    id: str
+    name: str
 
 
 class OtherFrame(TypedDict):
@@ -118,8 +128,10 @@ Joint = TypedDict("Joint", {"rail": str, "from": Point, "to": Point, "turn": Poi
 
 
 class MirrorTable(TypedDict):
-    """One image of the table in the mirror view."""
+    """One image of the table in the mirror view, with what it is called and where its middle is."""
 
+    name: str
+    middle: Point
     outline: str
     balls: list[RestModel]
 
@@ -168,6 +180,8 @@ class ChosenModel(TypedDict):
     reason: NotRequired[str]
     rail: NotRequired[str]
     lead: NotRequired[str]
+    counted_from: NotRequired[str]
+    beside: NotRequired[str]
     contact: NotRequired[str]
     seen: NotRequired[str]
     cushions: NotRequired[list[str]]
@@ -178,6 +192,7 @@ class ChosenModel(TypedDict):
     give: NotRequired[str]
     running: NotRequired[str]
     window: NotRequired[str]
+    room: NotRequired[str]
     thickness: NotRequired[str]
     chain: NotRequired[list[ChainRow]]
     results: NotRequired[list[tuple[str, str]]]
@@ -197,7 +212,14 @@ class PlayedModel(TypedDict):
 
     how: str
     speed: str
-    frame: str
+    frame_words: str
+
+
+class StandsIn(TypedDict):
+    """The favourite system, and why another one stands in for it."""
+
+    title: str
+    reason: str
 
 
 class Verdict(TypedDict):
@@ -215,7 +237,7 @@ class CountModel(TypedDict):
     methods: list[MethodModel]
     reason: NotRequired[str]
     page: NotRequired[str]
-    instead: NotRequired[list[str]]
+    stands_in: NotRequired[StandsIn]
     verdict: NotRequired[Verdict]
     played: NotRequired[PlayedModel]
     lead: NotRequired[str]
@@ -235,6 +257,7 @@ class AnswerModel(TypedDict):
     kind: str
     count_of_rails: str
     pocket: str | None
+    pockets: list[PocketName]
     headline: Headline
     lines: list[LineModel] | None
     chosen: ChosenModel | None
@@ -245,41 +268,3 @@ class LinesModel(TypedDict):
     """All lines over as many rails as asked for."""
 
     lines: list[LineModel]
-
-
-class HeldModel(TypedDict):
-    """The stroke for a held mark, or why there is none."""
-
-    solved: bool
-    reason: NotRequired[str]
-    stroke: NotRequired[dict[str, Any]]
-
-
-class EditedModel(TypedDict):
-    """A layout changed as a whole, with the side, thickness and rails that turned with it."""
-
-    layout: SceneModel
-    side: float
-    hit: float
-    rails: str | None
-
-
-class ReadModel(TypedDict):
-    """A layout file as it was read. table: the whole table that came with it and that the club has not, else null."""
-
-    layout: SceneModel
-    href: str | None
-    table: dict[str, Any] | None
-
-
-class HrefModel(TypedDict):
-    """Where something is opened."""
-
-    href: str
-
-
-class HealthModel(TypedDict):
-    """Is the server up? done: how far the engine is compiled, 0 to 1."""
-
-    status: str
-    done: float

@@ -2,7 +2,7 @@
 
 import json
 from dataclasses import replace
-from typing import Any
+from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
@@ -14,9 +14,10 @@ from fandle.core.shot.cue import CUES
 from fandle.core.table.model import Table
 from fandle.core.table.standards import LABELS
 from fandle.core.words.glossary import WORDS
-from fandle.formats.files import layout_of
+from fandle.formats.files import layout_of, table_json
 from fandle.service.situation import FAVOURITE, HOW_MANY, Situation
 from fandle.store import club
+from fandle.store.demo_data import demo_club
 from fandle.store.log import PREFERRED, preference
 from fandle.store.queries import Saved, layouts
 from fandle.web import address
@@ -24,6 +25,8 @@ from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
+from fandle.web.speech import said, screen_of
+from fandle.web.table.link import known_with
 from fandle.web.table.view import answer
 from fandle.web.work import BusyError, ClientGoneError, works_of
 
@@ -38,6 +41,7 @@ URLS = {
     "read_table": address.READ_TABLE,
     "edit": address.EDIT,
     "layouts": address.LAYOUTS,
+    "link": address.LINK,
     "attempts": address.ATTEMPTS,
     "preferences": address.PREFERENCES,
     "move": address.MOVE,
@@ -56,7 +60,7 @@ async def table_room(request: Request) -> HTMLResponse:
     fault = ""
     try:
         asked = (
-            address.read(request.query_params, shelf.known)
+            address.read(request.query_params, known_with(shelf.known, request.query_params))
             if request.query_params
             else first_situation(saved, favourite)
         )
@@ -68,26 +72,35 @@ async def table_room(request: Request) -> HTMLResponse:
         asked = first_situation(saved, favourite)
         data = await works.run(request, answer(asked, tip_of(request)))
     table = asked.table
+    data = said(data, screen_of(request, table))
     templates: Jinja2Templates = request.app.state.templates
-    context: dict[str, Any] = {
-        "answer": data,
+    context = {
+        **_furniture(shelf, table),
         "state": json.dumps(data, allow_nan=False),
         "fault": fault,
+        "saved": kept_layouts(saved, favourite),
+        "tip_mm": f"{tip_of(request) * 1000:g}",
+        "name": request.query_params.get("name", "") if request.query_params or not saved else saved[0].name,
+    }
+    return templates.TemplateResponse(request, "table.html", context)
+
+
+def _furniture(shelf: Shelf, table: Table) -> dict[str, Any]:
+    """What the page is given of the table and the club, whatever lies on it."""
+    return {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "tables": table_choices(shelf),
         "marks": table.marks,
         "table_name": table.name,
-        "saved": [(s.name, s.note, saved_href(s, favourite)) for s in saved],
         "urls": URLS,
         "words": WORDS,
         "counts": HOW_MANY,
         "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
         "unit_sizes": _unit_sizes(table),
-        "tip_mm": f"{tip_of(request) * 1000:g}",
         "save_url": address.SAVE_LAYOUT,
+        "incoming": None if shelf.same(table) is not None else json.dumps(table_json(table)),
     }
-    return templates.TemplateResponse(request, "table.html", context)
 
 
 def table_choices(shelf: Shelf) -> list[tuple[str, str]]:
@@ -104,10 +117,26 @@ def _unit_sizes(table: Table) -> dict[str, list[float]]:
     return {table.marks: [1, 1, 2], "mm": [x * 1000, y * 1000, 0], "inches": [x / INCH_M, y / INCH_M, 2]}
 
 
+class Kept(NamedTuple):
+    """A layout of the list to open: href is None where its record cannot be read."""
+
+    name: str
+    note: str
+    href: str | None
+    demo: bool
+
+
+def kept_layouts(saved: list[Saved], favourite: str) -> list[Kept]:
+    """The player's own layouts, the newest first, then those of the demo club."""
+    shipped = {each["name"] for each in demo_club()["layouts"]}
+    rows = [Kept(s.name, s.note, saved_href(s, favourite), s.name in shipped) for s in saved]
+    return [row for row in reversed(rows) if not row.demo] + [row for row in rows if row.demo]
+
+
 def saved_href(saved: Saved, favourite: str) -> str | None:
     """Where a named layout is opened; None where its record cannot be read."""
     try:
-        return layout_href(layout_of(saved.data), favourite)
+        return layout_href(layout_of(saved.data), favourite, saved.name)
     except BadInputError:
         return None
 

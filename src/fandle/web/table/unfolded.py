@@ -1,8 +1,12 @@
-"""The mirror view: the table unfolded across the rails in order, so that a rail shot is a straight line."""
+"""The mirror view: the table unfolded across the rails in order, so that a rail shot is a straight line.
 
+The whole is turned so that this line reads from left to right.
+"""
+
+import math
 from collections.abc import Callable, Sequence
-from functools import partial
 
+from fandle.core.lines.marks import over
 from fandle.core.lines.mirror import reflect
 from fandle.core.shot.path import Piece
 from fandle.core.table.model import Table
@@ -31,11 +35,7 @@ def unfolded(
     x1, y1 = table.length - inset, table.width - inset
     corners = [(inset, inset), (x1, inset), (x1, y1), (inset, y1)]
 
-    def image(point: Point, legs: int) -> tuple[float, float]:
-        """A point as it is seen over the first `legs` rails."""
-        for rail in reversed(rails[:legs]):
-            point = reflect(table, rail, point, inset)
-        return round(point[0] * 1000, 1), round(-point[1] * 1000, 1)
+    image = _imaging(table, rails, start, goal)
 
     def placed(point: Point, legs: int) -> str:
         x, y = image((point[0] * table.diamond_x, point[1] * table.diamond_y), legs)
@@ -43,6 +43,8 @@ def unfolded(
 
     tables: list[MirrorTable] = [
         {
+            "name": f"seen {over(rails[:legs])}" if legs else "the table",
+            "middle": image((table.length / 2, table.width / 2), legs),
             "outline": " ".join("{:g},{:g}".format(*image(corner, legs)) for corner in corners),
             "balls": [{"id": name, "at": image(place, legs)} for name, place in balls.items()],
         }
@@ -52,7 +54,7 @@ def unfolded(
     played = "".join(f"M{placed(q.start, q.leg)}Q{placed(q.control, q.leg)} {placed(q.end, q.leg)}" for q in on)
     line = "M{:g} {:g}L{:g} {:g}".format(*image(start, 0), *image(goal, len(rails)))
     joints = [
-        _joint(table, rail, along, partial(image, legs=k))
+        _joint(table, rail, along, image, k)
         for k, (rail, along) in enumerate(zip(rails, at, strict=False))
     ]
     box = _box([image(corner, legs) for corner in corners for legs in range(len(rails) + 1)])
@@ -68,6 +70,25 @@ def unfolded(
     }
 
 
+def _imaging(table: Table, rails: tuple[Rail, ...], start: Point, goal: Point) -> Callable[[Point, int], Point]:
+    """What shows a point (m) as seen over the first so many rails, in mm, the line from start to goal level."""
+
+    def seen(point: Point, legs: int) -> Point:
+        for rail in reversed(rails[:legs]):
+            point = reflect(table, rail, point, table.ball_radius)
+        return point
+
+    (ax, ay), (bx, by) = start, seen(goal, len(rails))
+    away = math.hypot(bx - ax, by - ay)
+    c, s = (bx - ax) / away, (by - ay) / away
+
+    def image(point: Point, legs: int) -> Point:
+        x, y = seen(point, legs)
+        return round((c * x + s * y) * 1000, 1), round((s * x - c * y) * 1000, 1)
+
+    return image
+
+
 def _box(corners: list[Point]) -> tuple[float, float, float, float]:
     """What the view shows: (x, y, width, height) round all corners."""
     xs, ys = [x for x, _ in corners], [y for _, y in corners]
@@ -75,10 +96,10 @@ def _box(corners: list[Point]) -> tuple[float, float, float, float]:
     return min(xs) - MARGIN_MM, min(ys) - MARGIN_MM, wide, high
 
 
-def _joint(table: Table, rail: Rail, along: float, image: Callable[[Point], Point]) -> Joint:
+def _joint(table: Table, rail: Rail, along: float, image: Callable[[Point, int], Point], legs: int) -> Joint:
     """Where two images of the table meet, and where the played line turns there."""
     inset = table.ball_radius
     line = inset if not rail.at_end else (table.width if rail.is_long else table.length) - inset
     whole, unit = (table.length, table.diamond_x) if rail.is_long else (table.width, table.diamond_y)
-    ends = image(rail.point(inset, line)), image(rail.point(whole - inset, line))
-    return {"rail": rail.value, "from": ends[0], "to": ends[1], "turn": image(rail.point(along * unit, line))}
+    ends = image(rail.point(inset, line), legs), image(rail.point(whole - inset, line), legs)
+    return {"rail": rail.value, "from": ends[0], "to": ends[1], "turn": image(rail.point(along * unit, line), legs)}

@@ -15,10 +15,11 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import clock_of, tips_of
 from fandle.core.steps import Steps
 from fandle.core.table.model import Table
+from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.words.balls import spoken
-from fandle.core.words.spoken import plural_lengths, side_name, tips_word
+from fandle.core.words.spoken import mixed, side_name, tips_word
 from fandle.formats.answers import StrokeAnswer, aim_answer
 from fandle.formats.files import layout_json
 from fandle.service.answer import Answer, Played
@@ -28,15 +29,15 @@ from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
-from fandle.web.table.lists import line_words
+from fandle.web.table.lists import line_rows, room_for_error
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, SceneModel, StrokeModel
 from fandle.web.table.picture import picture
 from fandle.web.table.whole import capital
 
 OTHER_WORDS = {
-    "nose": "or {} at the nose",
-    "sight": "or sight through {} on the rail",
-    "centre": "or {} where the centre turns",
+    "nose": "{} at the cushion edge",
+    "sight": "{} on the diamonds",
+    "centre": "{} where the ball turns",
 }
 
 
@@ -56,8 +57,9 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "kind": asked.kind,
         "count_of_rails": asked.many,
         "pocket": asked.pocket,
+        "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
         "headline": headline(layout.target, found.in_the_way),
-        "lines": None if found.lines is None else [line_words(line, asked.frame) for line in found.lines],
+        "lines": None if found.lines is None else line_rows(asked, found.lines),
         "chosen": None,
     }
     if layout.target is None:
@@ -96,9 +98,9 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
         "lengths": lengths,
         "tips": side,
         "height": up,
-        "speed_text": plural_lengths(lengths),
-        "speed_more": f"{speed_word(lengths)}, {stroke.speed:.1f} m/s",
-        "side_text": "centre" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
+        "speed_text": f"{speed_word(lengths)}, {mixed(lengths)}",
+        "speed_more": f"{mixed(lengths)} table lengths, {stroke.speed:.1f} m/s",
+        "side_text": "none" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
         "height_text": "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}",
         "clock": clock_of(stroke.side, stroke.up),
         "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
@@ -133,7 +135,9 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
         "way": over(line.rails),
         "solved": True,
         "rail": best.mark_rail.value,
-        "lead": _lead(best, asked.table),
+        "lead": _lead(best),
+        "counted_from": _counted_from(best),
+        "beside": _beside(best, asked),
         "contact": _contact(best),
         "seen": "" if seen is None else f"{seen[0]} rail {seen[1]:.2f}, seen from {best.pocket or spoken(best.target)}",
         "cushions": [f"{c.rail}: in {c.in_deg:.0f}°, out {c.out_deg:.0f}°" for c in best.cushions[: len(best.rails)]],
@@ -145,6 +149,7 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
         "give": give(asked, played.aim),
         "running": _running(asked.stroke, best),
         "window": _window(best),
+        "room": room_for_error(best),
         "thickness": "" if best.contact is not None else _thickness(best, asked.hit),
         "chain": chain(asked, played.aim, stroke_words(asked.table, asked.stroke, tip)),
         "results": _results(best),
@@ -159,11 +164,28 @@ def _results(best: Solution) -> list[tuple[str, str]]:
     return [(r.value, words.get(r, r.capitalize())) for r in (STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS)]
 
 
-def _lead(best: Solution, table: Table) -> str:
-    rail = "head (baulk)" if best.mark_rail is Rail.HEAD and table.d_radius is not None else best.mark_rail.value
-    if best.contact is not None:
-        return f"Bank {spoken(best.target)} at the {rail} rail"
-    return f"Aim at the {rail} rail" if best.rails else f"Straight: the {rail} rail behind it"
+def _lead(best: Solution) -> str:
+    if not best.rails:
+        return f"Straight at {spoken(best.target)}"
+    return f"{best.mark_rail.value.capitalize()} rail"
+
+
+def _counted_from(best: Solution) -> str:
+    """Where the mark's number is counted from."""
+    if not best.rails:
+        return f"read on the {best.mark_rail} rail behind it"
+    start = Rail.HEAD if best.mark_rail.is_long else Rail.NEAR
+    return f"from the {start} end"
+
+
+def _beside(best: Solution, asked: Situation) -> str:
+    """The same mark counted from the ball to be hit, where both are on one rail."""
+    value = getattr(best.corrected, asked.frame)
+    if best.contact is not None or len(best.rails) != 1 or value is None:
+        return ""
+    ball = asked.layout.ball(best.target)
+    away = value - best.mark_rail.along(ball.x, ball.y)
+    return f"{abs(away):.2f} from {spoken(best.target)}"
 
 
 def _contact(best: Solution) -> str:
@@ -205,11 +227,11 @@ def _thickness(best: Solution, hit: float) -> str:
 
 
 def _window(best: Solution) -> str:
+    """How far the mark may be wrong, in words."""
     less, more = round(best.window_less_mm), round(best.window_more_mm)
-    still = "hits" if best.pocket is None else "drops"
     if not best.rails:
-        return f"{best.window_deg:.1f}° of cue, both ways together"
+        return f"room for error: {best.window_deg:.1f}° of cue in all"
     if abs(less - more) <= 1:
-        return f"{min(less, more)} mm either way still {still}"
-    towards = ("head", "foot") if best.rails[0].is_long else ("near rail", "far rail")
-    return f"{less} mm to the {towards[0]}, {more} mm to the {towards[1]} still {still}"
+        return f"room for error: ±{min(less, more)} mm"
+    towards = ("head", "foot") if best.rails[0].is_long else ("near", "far")
+    return f"room for error: {less} mm to the {towards[0]}, {more} mm to the {towards[1]}"

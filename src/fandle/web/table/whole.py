@@ -72,8 +72,8 @@ def told(shot: Shot, fullness: float) -> str:
     first = next((ev for ev in shot.events if ev.kind == "ball"), None)
     met = shot.first_ball
     if first is None or met is None:
-        return "Meets no ball."
-    parts = [f"Meets {spoken(met)} {thickness(fullness)} at {first.speed:.1f} m/s."]
+        return "Hits no ball."
+    parts = [f"Hits {spoken(met)} {thickness(fullness)} at {first.speed:.1f} m/s."]
     down = [(ball, pocket) for ball, pocket in shot.potted if ball != CUE]
     parts += [f"{capital(spoken(ball))} drops into {pocket}." for ball, pocket in down[:2]]
     if len(down) > 2:
@@ -82,7 +82,7 @@ def told(shot: Shot, fullness: float) -> str:
     if scratch is not None:
         parts.append(f"The cue ball follows into {scratch}." if down else f"The cue ball drops into {scratch}.")
     elif not down:
-        parts.append("Nothing goes down.")
+        parts.append("Nothing potted.")
     return " ".join(parts)
 
 
@@ -127,7 +127,7 @@ def _event(event: Event) -> str | None:
         angles = f", in {event.in_deg:.0f}°, out {event.out_deg:.0f}°" if event.ball == CUE else ""
         return f"{who}{event.rail} rail{angles}"
     if event.kind == "ball" and event.other is not None:
-        return f"{who}meets {spoken(event.other)} at {event.speed:.1f} m/s"
+        return f"{who}hits {spoken(event.other)} at {event.speed:.1f} m/s"
     if event.kind == "stop":
         return f"{who}stops"
-    return f"{who}meets the {event.pocket} jaw" if event.kind == "jaw" else f"{who}drops into {event.pocket}"
+    return f"{who}hits the {event.pocket} jaw" if event.kind == "jaw" else f"{who}drops into {event.pocket}"

@@ -1,10 +1,14 @@
-// The list of balls: type a place in diamonds, mm or inches, choose the ball to be hit, take a ball off.
+// The balls in numbers: type a place in diamonds, mm or inches, choose the ball to be hit, take a ball off, put one there.
 
+import { onBall, tint } from "./ball-name.js";
 import { html, put } from "./dom.js";
 
+const POOL = Array.from({ length: 15 }, (_, k) => String(k + 1));
+const SNOOKER = [...POOL.map((number) => `red${number}`), "yellow", "green", "brown", "blue", "pink", "black"];
+const GAMES = { snooker: SNOOKER, "three-cushion": ["white", "red"] };
 const KEY = "fandle-units";
 
-export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, onChoose }) {
+export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRemove, onChoose, onAdd }) {
   const rows = new Map();
   let shown = null;
   const marks = units.options[0].value; // diamonds, or what a table without them has
@@ -30,7 +34,7 @@ export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, 
         input.setAttribute("aria-invalid", String(value === null));
         if (value === null) return;
         // the other coordinate keeps every digit, not only those shown
-        const ball = shown[0].find((each) => each.id === id);
+        const ball = shown[0].balls.find((each) => each.id === id);
         onMove(id, input === x ? value / size()[0] : ball.x, input === y ? value / size()[1] : ball.y);
       });
       input.addEventListener("focus", () => onChoose(id));
@@ -45,8 +49,23 @@ export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, 
     draw(...shown);
   });
 
-  function draw(balls, target, chosen) {
-    shown = [balls, target, chosen];
+  // Balls of the game that are not on the table, each a key that puts it there.
+  function fillTray(game, balls) {
+    const here = new Set(balls.map((ball) => ball.id));
+    const absent = (GAMES[game] ?? POOL).filter((id) => !here.has(id));
+    const key = absent.join();
+    if (tray.dataset.key === key) return;
+    tray.dataset.key = key;
+    tray.replaceChildren(...absent.map((id) => {
+      const chip = html("button", { type: "button", class: `btn tool tray-ball${tint(id) ? ` tint-${tint(id)}` : ""}`, "data-add": id, "aria-label": `Put ball ${id} on the table` }, onBall(id));
+      chip.addEventListener("click", () => onAdd(id));
+      return chip;
+    }));
+  }
+
+  function draw({ balls, target, game }, chosen) {
+    shown = [{ balls, target, game }, chosen];
+    fillTray(game, balls);
     const [perX, perY, decimals] = size();
     const seen = new Set(balls.map((ball) => ball.id));
     for (const [id, entry] of rows) {
@@ -69,5 +88,5 @@ export function ballsPanel(element, units, sizes, { onMove, onTarget, onRemove, 
     }
   }
 
-  return draw;
+  return { draw, focus: (id) => rows.get(id)?.x.select() };
 }

@@ -6,15 +6,18 @@ import { ballsLayer } from "./balls-layer.js";
 import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
-import { drawCount } from "./marks-layer.js";
+import { drawCount, drawWords } from "./marks-layer.js";
 import { systemDetail } from "./system-detail.js";
+import { labels as makeLabels } from "./labels.js";
 import { sheet as makeSheet } from "./sheet.js";
+import { carry } from "./settings.js";
 import { toast } from "./toast.js";
 
 const find = (id) => document.getElementById(id);
 const room = find("compare");
 const urls = JSON.parse(room.dataset.urls);
 const sheet = makeSheet(find("drawing"));
+const labels = makeLabels(sheet, find("layer-labels"));
 let answer = JSON.parse(room.dataset.state);
 let balls = answer.layout;
 let wanted = new URLSearchParams(answer.address).get("method");
@@ -38,10 +41,10 @@ const ask = asker(urls.compare, (reply) => {
 function follow() {
   const query = answer.address.replace(/(^|&)method=[^&]*/, `$1method=${wanted}`);
   showAddress(`?${query}`);
-  find("to-table").href = `${urls.table}?${query}`;
+  carry(query);
 }
 
-const layer = ballsLayer(sheet, find("layer-balls"), {
+const layer = ballsLayer(sheet, find("layer-balls"), labels, {
   onMove: (id, x, y) => {
     balls = { ...balls, balls: balls.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
     drawBalls();
@@ -82,7 +85,7 @@ function row(system) {
 }
 
 function detail(system) {
-  if (!system) return [html("p", {}, "No system counts from here: move a ball, or choose the ball to be hit in the Table room.")];
+  if (!system) return [html("p", {}, "No system works from here: move a ball, or choose the ball to be hit in the Table room.")];
   const page = html("a", { class: "btn tool", href: system.page }, "Its page in the Handbook");
   const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
   mine.addEventListener("click", () => favour(system));
@@ -96,7 +99,9 @@ const measure = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
 function draw() {
   const system = shown();
   drawBalls();
-  drawCount(sheet, find("layer-count"), system);
+  drawCount(sheet, find("layer-count"), labels, system);
+  drawWords(sheet, labels);
+  labels.set();
   put(find("shot"), { d: system?.shot ?? "" });
   find("ghost").toggleAttribute("hidden", true);
   const held = document.activeElement?.dataset?.method;
@@ -108,10 +113,10 @@ function draw() {
   map.redraw();
   const shut = answer.systems.filter((each) => !each.applies);
   find("shut").hidden = shut.length === 0;
-  find("shut").querySelector("summary").textContent = `${shut.length} systems do not count from here`;
+  find("shut").querySelector("summary").textContent = `${shut.length} systems do not work from here`;
   find("shut").querySelector("ul").replaceChildren(...shut.map((each) => html("li", {}, html("b", {}, each.title), ` ${each.reason}`)));
 }
 
-new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
+new ResizeObserver(() => { if (sheet.fit()) draw(); }).observe(sheet.element);
 follow();
 draw();

@@ -7,8 +7,9 @@ import { drawCurves } from "./curves.js";
 import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
-import { drawCount } from "./marks-layer.js";
+import { drawCount, drawWords } from "./marks-layer.js";
 import { systemDetail } from "./system-detail.js";
+import { labels as makeLabels } from "./labels.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
 
@@ -18,6 +19,7 @@ const find = (id) => document.getElementById(id);
 const book = find("book");
 const urls = JSON.parse(book.dataset.urls);
 const sheet = makeSheet(find("drawing"));
+const labels = makeLabels(sheet, find("layer-labels"));
 let answer = JSON.parse(book.dataset.state);
 let state = { layout: answer.layout, rails: answer.rails, cloth: answer.cloth, rubber: answer.rubber };
 let chosenBall = null;
@@ -49,7 +51,7 @@ function change(edit) {
   timer = setTimeout(() => drift(state), REST);
 }
 
-const layer = ballsLayer(sheet, find("layer-balls"), {
+const layer = ballsLayer(sheet, find("layer-balls"), labels, {
   onMove: (id, x, y) => {
     change({ layout: { ...state.layout, balls: state.layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) } });
     drawBalls();
@@ -95,12 +97,14 @@ function rival(other) {
 function draw() {
   const { system } = answer;
   drawBalls();
-  drawCount(sheet, find("layer-count"), system);
+  drawCount(sheet, find("layer-count"), labels, system);
+  drawWords(sheet, labels);
+  labels.set();
   put(find("shot"), { d: system.shot ?? "" });
   find("ghost").toggleAttribute("hidden", true);
   const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
   mine.addEventListener("click", favour);
-  find("shown").replaceChildren(...(system.applies ? systemDetail(system, [mine]) : [html("p", { class: "no-count" }, `It does not count from here: ${system.reason}.`)]));
+  find("shown").replaceChildren(...(system.applies ? systemDetail(system, [mine]) : [html("p", { class: "no-count" }, `It does not work from here: ${system.reason}.`)]));
   measure.load(system.hands ?? []);
   const own = system.applies ? [{ applies: true, href: urls.page, title: system.title, sum: `${system.lead}${system.result}`, nose: system.aim.nose.toFixed(2), ...system.verdict }] : [];
   find("rivals").replaceChildren(html("caption", {}, "On the layout drawn here"),
@@ -108,6 +112,6 @@ function draw() {
   map.redraw();
 }
 
-new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
+new ResizeObserver(() => { if (sheet.fit()) draw(); }).observe(sheet.element);
 draw();
 drift(state);

@@ -41,7 +41,7 @@ export function handsPanel(element, sheet, group, onOpen) {
     const held = element.contains(document.activeElement) ? document.activeElement.id : "";
     element.hidden = steps.length === 0;
     if (at === null) {
-      element.replaceChildren(button("hands-start", "Measure it with hands and cue", 0));
+      element.replaceChildren(button("hands-start", "Do it at the table, step by step", 0));
     } else {
       steps.slice(0, at + 1).forEach((step, k) => group.append(...step.things.map((each) => thing(sheet, each, k === at))));
       const step = steps[at];

@@ -23,9 +23,6 @@ export function help(words, urls, onTip) {
     first.hidden = true;
   });
 
-  const sheet = document.getElementById("help");
-  const open = () => (sheet.open ? sheet.close() : sheet.showModal());
-  document.getElementById("help-open").addEventListener("click", open);
   document.getElementById("tip-mm").addEventListener("change", async (event) => {
     try {
       await send("PUT", urls.preferences, { tip_mm: Number(event.target.value) });
@@ -34,7 +31,6 @@ export function help(words, urls, onTip) {
       toast(fault.message);
     }
   });
-  return { open };
 }
 
 export function farView(answer) {
@@ -47,8 +43,8 @@ export function farView(answer) {
   }
   put(".far-lead", chosen.lead);
   put(".far-mark", chosen.big);
-  put(".far-frame", chosen.big_words);
-  put(".far-stroke", [stroke.speed_text, stroke.side_text === "centre" ? "no side" : [stroke.side_text, chosen.running].filter(Boolean).join(", "),
-    stroke.height_text === "centre" ? "" : stroke.height_text].filter(Boolean).join(" · "));
+  put(".far-frame", `${chosen.counted_from} · ${chosen.big_words}`);
+  put(".far-stroke", [stroke.speed_text, stroke.side_text === "none" ? "plain" : [stroke.side_text, chosen.running].filter(Boolean).join(", "),
+    stroke.height === 0 ? "" : stroke.height_text].filter(Boolean).join(" · "));
   far.showModal();
 }

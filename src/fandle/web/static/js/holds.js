@@ -17,7 +17,7 @@ export function holdsMap({ button, progress, says }, sheet, group, url, question
     group.replaceChildren();
     progress.hidden = true;
     says.textContent = "";
-    button.textContent = "Where on the bed does it hold?";
+    button.textContent = "Where on the table does it work?";
     button.setAttribute("aria-pressed", "false");
   }
 
@@ -39,7 +39,7 @@ export function holdsMap({ button, progress, says }, sheet, group, url, question
     const part = (n, of) => `${Math.round((100 * n) / Math.max(of, 1))} %`;
     says.textContent = counted.length === 0
       ? "It counts from nowhere for this ball: move the ball to be hit."
-      : `Cue ball there: it counts from ${part(counted.length, spots.length)} of the bed and hits from ${part(hits, counted.length)} of that. Filled, larger is fuller: a hit. Ring: a miss. Speck: no count.`;
+      : `With the cue ball there it can be counted on ${part(counted.length, spots.length)} of the table, and hits on ${part(hits, counted.length)} of that. Filled, larger is fuller: a hit. Ring: a miss. Dot: not usable.`;
   }
 
   async function start() {
@@ -60,7 +60,7 @@ export function holdsMap({ button, progress, says }, sheet, group, url, question
         draw();
       }
       progress.hidden = true;
-      button.textContent = "Take the map away";
+      button.textContent = "Hide map";
       tell();
     } catch (fault) {
       if (!(fault instanceof Fault)) throw fault;

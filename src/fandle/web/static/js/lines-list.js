@@ -35,8 +35,10 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
     });
   }
 
-  function show(next) {
+  // names: what this screen calls the pockets
+  function show(next, names) {
     state = next;
+    const called = (id) => names.find((each) => each.id === id)?.name ?? id;
     const banking = state.kind === "bank";
     for (const button of kinds) put(button, { "aria-pressed": button.dataset.kind === state.kind });
     for (const button of counts) put(button, { "aria-pressed": button.dataset.count === state.count });
@@ -45,11 +47,11 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
       const chosen = banking && pocket.dataset.pocket === state.pocket;
       pocket.classList.toggle("chosen", chosen);
       if (banking) {
-        put(pocket, { tabindex: "0", role: "button", "aria-pressed": chosen, "aria-label": `Pocket ${pocket.dataset.pocket}` });
+        put(pocket, { tabindex: "0", role: "button", "aria-pressed": chosen, "aria-label": called(pocket.dataset.pocket) });
       } else for (const name of ["tabindex", "role", "aria-pressed", "aria-label"]) pocket.removeAttribute(name);
     }
     pocketOut.hidden = !banking;
-    say(pocketOut, state.pocket ? `into ${state.pocket}` : "tap a pocket, or leave it open");
+    say(pocketOut, state.pocket ? `into ${called(state.pocket)}` : "tap a pocket on the drawing, or leave it open");
   }
 
   // A list that is still to come counts as a question under way.

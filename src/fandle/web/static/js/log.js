@@ -5,6 +5,13 @@ import { toast } from "./toast.js";
 
 const room = document.getElementById("log");
 
+// Times are kept in UTC and read in the reader's own zone.
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+for (const time of room.querySelectorAll("time")) {
+  const date = new Date(time.dateTime);
+  if (!Number.isNaN(date.getTime())) time.textContent = when.format(date);
+}
+
 room.addEventListener("click", async (event) => {
   const row = event.target.closest(".delete")?.closest("tr");
   if (!row) return;

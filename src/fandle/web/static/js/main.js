@@ -2,34 +2,47 @@
 
 import { showAddress } from "./address-bar.js";
 import { asker, post } from "./ask.js";
+import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
+import { bySteps } from "./by-steps.js";
 import { ballsPanel } from "./balls-panel.js";
 import { farView, help } from "./help.js";
 import { makeHistory } from "./history.js";
 import { shortcuts } from "./keys.js";
-import { drawCount, drawMark } from "./marks-layer.js";
+import { labels as makeLabels } from "./labels.js";
+import { loupe } from "./loupe.js";
+import { drawCount, drawMark, drawWords } from "./marks-layer.js";
 import { drawRests } from "./rests-layer.js";
-import { layoutMenu } from "./menu.js";
+import { openMenu } from "./open-menu.js";
 import { notePanel } from "./note.js";
-import { drawAnswer, drawChain, drawCountPanel, drawLines, drawTask } from "./panels.js";
+import { drawPaths, setPath } from "./paths-layer.js";
+import { drawAnswer, drawLines, drawTask } from "./panels.js";
+import { drawAfter, drawChain, drawCountPanel } from "./why-panels.js";
 import { player } from "./player.js";
 import { sheet as makeSheet } from "./sheet.js";
+import { sheets } from "./sheets.js";
 import { instead } from "./instead.js";
 import { mirrorView } from "./mirror-view.js";
+import { tabs as makeTabs } from "./tabs.js";
+import { layoutTitle as makeTitle } from "./layout-title.js";
 import { toast } from "./toast.js";
 import { linesList } from "./lines-list.js";
-import { atMost, put as putAll, sentence, whenChanged } from "./dom.js";
+import { carry, cookie, readCookie, settings } from "./settings.js";
+import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
+import { zoom } from "./zoom.js";
 
 const room = document.getElementById("room");
 const urls = JSON.parse(room.dataset.urls);
 const find = (id) => document.getElementById(id);
 const sheet = makeSheet(find("drawing"));
+const labels = makeLabels(sheet, find("layer-labels"));
 
 let answer = JSON.parse(room.dataset.state);
 let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
+const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
 
@@ -52,7 +65,7 @@ const contenders = () => (sameList() && state.count !== "1" && state.kind === "k
 const bankSoFar = () => (sameList() && state.kind === "bank" && answer.chosen?.solved ? answer.chosen.rails : null);
 
 function followLines(lines) {
-  drawLines(find("lines"), lines, answer.chosen?.rails, (rails) => change({ rails }, "rails"));
+  drawLines(find("lines"), lines, answer.chosen?.rails, { onRails: (rails) => change({ rails }, "rails"), onLook: (path) => setPath("other-path", path) });
   const best = lines[0];
   if (state.rails === null && best?.solved && best.rails !== answer.chosen?.rails) ask({ ...question(), rails: best.rails });
 }
@@ -61,43 +74,57 @@ function put(next) {
   state = next;
   wrong = new Set();
   drawBalls();
+  labels.set();
   ask({ ...question(), rails: state.rails ?? bankSoFar(), among: contenders() });
 }
 
 function change(next, kind) {
   steps.remember(state, kind);
+  if (next.layout) title.changed();
   put({ ...state, ...next, stroke: { ...state.stroke, ...next.stroke } });
 }
 
 // The address names a line only where the player has chosen it.
 function addressOf(reply) {
-  const query = reply.address.split("&");
-  return (state.rails === null ? query.filter((part) => !part.startsWith("rails=")) : query).join("&");
+  const query = reply.address.split("&").filter((part) => state.rails !== null || !part.startsWith("rails="));
+  return [...query, ...title.query()].join("&");
 }
 
 function accept(reply) {
   const moved = JSON.stringify([reply.layout, reply.chosen?.rails]) !== JSON.stringify([answer.layout, answer.chosen?.rails]);
   answer = reply;
   state = { ...state, stroke: stateOf(reply, state.rails).stroke };
-  showAddress(`?${addressOf(reply)}`);
-  find("to-compare").href = `/compare?${reply.address}`;
-  find("save").href = `${room.dataset.save}?${reply.address}`;
+  follow();
   say("");
   draw(moved);
+}
+
+function follow() {
+  const query = addressOf(answer);
+  showAddress(`?${query}`);
+  carry(query);
+  find("save").href = `${room.dataset.save}?${answer.address}`;
 }
 
 function refuse(fault) {
   say(fault.message);
   if (fault.balls.length) wrong = new Set(fault.balls);
-  sheet.element.classList.add("stale");
+  stale(true);
   drawBalls();
+  labels.set();
+}
+
+// An answer that no longer holds is dimmed, and its keys with it.
+function stale(on) {
+  room.classList.toggle("stale", on);
+  for (const part of ["answer", "note", "film"]) find(part).toggleAttribute("inert", on);
 }
 
 function say(message) {
   const element = find("fault");
-  element.textContent = sentence(message);
+  sayIn(element, sentence(message));
   element.hidden = !message;
-  if (!message) sheet.element.classList.remove("stale");
+  if (!message) stale(false);
 }
 
 const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put, {
@@ -113,99 +140,127 @@ function withBall(id, x, y) {
   return { ...state.layout, balls: state.layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
 }
 
+function removeBall(id) {
+  if (id === "cue") return;
+  const balls = state.layout.balls.filter((ball) => ball.id !== id);
+  const next = balls.find((ball) => ball.id !== "cue");
+  const target = state.layout.target === id ? (next ? next.id : null) : state.layout.target;
+  change({ layout: { ...state.layout, balls, target } }, `remove ${id}`);
+}
+
+async function addBall(id) {
+  try {
+    const grown = await post(`${urls.add}?ball=${encodeURIComponent(id)}`, JSON.stringify(state.layout));
+    chosen = grown.balls.at(-1).id;
+    change({ layout: { ...grown, target: grown.target ?? chosen } }, "add");
+  } catch (fault) {
+    say(fault.message);
+  }
+}
+
 const onMove = (id, x, y) => change({ layout: withBall(id, x, y) }, `move ${id}`);
-const onChoose = (id) => { chosen = id; drawBalls(); };
-const layer = ballsLayer(sheet, find("layer-balls"), { onMove, onChoose });
-const panel = atMost(200, ballsPanel(find("balls"), find("units"), JSON.parse(room.dataset.units), {
-  onMove,
-  onChoose,
-  onTarget: (id) => change({ layout: { ...state.layout, target: id } }, "target"),
-  onRemove: (id) => {
-    const balls = state.layout.balls.filter((ball) => ball.id !== id);
-    const next = balls.find((ball) => ball.id !== "cue");
-    const target = state.layout.target === id ? (next ? next.id : null) : state.layout.target;
-    change({ layout: { ...state.layout, balls, target } }, "remove");
+const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
+const onTarget = (id) => change({ layout: { ...state.layout, target: id }, rails: null }, "target");
+const tabs = makeTabs(document.querySelector(".tabs"), () => drawMirror());
+sheets(room);
+const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
+const lens = loupe(find("loupe"), sheet);
+const layer = ballsLayer(sheet, find("layer-balls"), labels, {
+  onMove, onChoose, onRemove: removeBall,
+  onMenu: (id) => menu.open(state.layout.balls.find((ball) => ball.id === id), state.layout.target),
+  onDrag: (drag) => {
+    room.classList.toggle("dragging", drag !== null);
+    lens(drag);
+    if (!drag) speak();
   },
-})); // text fields are slow to paint: they follow a drag a little more seldom
-const drawStroke = whenChanged(strokePanel(find("stroke"), (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit")));
+});
+const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: removeBall, onAdd: addBall });
+const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
+const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit")));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
 const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question, (uid) => steps.note(uid));
-layoutMenu(urls, {
+const kept = openMenu(urls, {
   state: () => state,
   say,
+  name: title.name,
+  onSaved: (called) => { title.set(called); follow(); },
   onLayout: (edited, kind) => {
     chosen = null;
     const stroke = "side" in edited ? { side: edited.side } : {};
     change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, kind);
   },
 });
-const finder = linesList(find("ways"), sheet.element, urls.lines, {
-  question,
-  onChange: change,
-  onLines: followLines,
-});
+const finder = linesList(find("ways"), sheet.element, urls.lines, { question, onChange: change, onLines: followLines });
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
-let mirrored = null; // until somebody chooses: from two rails on, where there is no count to look at
-
-function drawMirror(line, drawing) {
-  const mirror = drawing?.mirror;
-  const on = Boolean(mirror) && (mirrored ?? line.rails.includes(","));
-  find("unfold").disabled = !mirror;
-  putAll(find("unfold"), { "aria-pressed": on });
-  find("mirror").hidden = !on;
-  if (on || find("mirror").firstChild) find("mirror").replaceChildren(...(on ? [mirrorView(mirror, { target: answer.layout.target })] : []));
-}
-
-find("unfold").addEventListener("click", () => {
-  mirrored = find("mirror").hidden;
-  draw();
+const guided = bySteps(find("by-steps"), sheet, find("layer-guess"), {
+  answer: () => answer,
+  onWithhold: (on) => {
+    room.classList.toggle("withheld", on);
+    if (on) tabs.show("tab-balls");
+    draw();
+  },
 });
-const helper = help(JSON.parse(room.dataset.words), urls, () => put(state));
+find("steps-start").addEventListener("click", () => { if (!guided.start()) toast("Choose a line over a rail first: a straight shot needs no steps."); });
+help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
-shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, "?": helper.open, n: () => notes.focus() });
+find("far-open").addEventListener("click", (event) => { event.preventDefault(); far(); });
+document.addEventListener("click", (event) => ({ undo, redo, large: far })[event.target.closest("[data-do]")?.dataset.do]?.());
+shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, o: kept.open, "?": settings.open, n: () => notes.focus() });
+
+function drawMirror() {
+  const mirror = answer.chosen?.solved ? answer.chosen.drawing.mirror : null;
+  if (tabs.shown() !== "tab-mirror") return;
+  find("mirror").replaceChildren(mirror ? mirrorView(mirror, { target: answer.layout.target, width: find("mirror").clientWidth }) : "A straight shot has no mirror image.");
+}
 
 function drawBalls() {
   layer.draw(state.layout.balls, state.layout.target, chosen, wrong);
-  panel(state.layout.balls, state.layout.target, chosen);
-}
-
-function path(id, data) {
-  putAll(find(id), { d: data ?? "" });
+  drawPanel(state.layout, chosen);
 }
 
 const task = whenChanged((headline, verb) => drawTask(find("task"), headline, verb));
 const countPanel = whenChanged((count) => drawCountPanel(find("count"), count, (method) => change({ method }, "method")));
+const chainPanel = whenChanged((line) => drawChain(find("chain"), line));
+const afterPanel = whenChanged((line) => drawAfter(find("after-panel"), line));
+
+// What a screen reader is told once a drag has ended.
+function speak() {
+  const line = answer.chosen;
+  sayIn(find("spoken"), line?.solved ? `${line.lead}, ${line.big} ${line.counted_from}` : line?.reason ?? "");
+}
+
+function drawMarks(shown) {
+  const line = room.classList.contains("withheld") ? null : shown;
+  drawMark(sheet, find("layer-mark"), labels, line, answer.frame);
+  drawCount(sheet, find("layer-count"), labels, line ? answer.count : null);
+  drawWords(sheet, labels);
+  drawRests(sheet, find("layer-rests"), labels, line?.solved ? line.drawing : null);
+  labels.set();
+}
 
 function draw(moved = false) {
   const line = answer.chosen;
+  const drawing = line?.solved ? line.drawing : null;
   drawBalls();
-  const drawing = line && line.solved ? line.drawing : null;
-  drawMirror(line, drawing);
-  path("shot", drawing?.shot);
-  path("after", drawing?.after.join(""));
-  path("natural", drawing?.natural);
-  path("aim-line", drawing?.aim_line);
-  const ghost = find("ghost");
-  ghost.toggleAttribute("hidden", !drawing);
-  if (drawing) {
-    ghost.setAttribute("cx", drawing.ghost[0]);
-    ghost.setAttribute("cy", drawing.ghost[1]);
-  }
-  drawRests(sheet, find("layer-rests"), drawing);
-  drawMark(sheet, find("layer-mark"), line, answer.frame);
-  drawCount(sheet, find("layer-count"), answer.count, line?.solved ? { rail: line.rail, at: line.answer.corrected[answer.frame] } : null);
-  task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Kick ");
-  drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame"), onFar: far });
-  finder.show(state);
+  drawPaths(drawing);
+  drawMarks(line);
+  drawMirror();
+  task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Hit ");
+  drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame") });
+  finder.show(state, answer.pockets);
   finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame]), pressed);
   countPanel(answer.count ?? null);
+  chainPanel(line);
+  afterPanel(line);
+  sayIn(find("tab-chain"), line?.solved ? `Why ${line.big}` : "Why this number");
   holder.load(line, answer.frame, moved);
   const alone = new Set(drawing?.involved ?? []);
   for (const ball of find("layer-balls").children) ball.toggleAttribute("data-aside", alone.size > 0 && !alone.has(ball.dataset.ball));
-  drawChain(find("chain"), line);
   drawStroke(answer.stroke, answer.hit, answer.hit_text);
   notes.load(line, moved);
   film.load(drawing);
+  guided.load();
+  if (!pressed) speak();
 }
 
 find("only").addEventListener("click", () => {
@@ -214,17 +269,23 @@ find("only").addEventListener("click", () => {
   sheet.element.classList.toggle("only-involved", on);
 });
 
-find("add").addEventListener("click", async () => {
-  try {
-    const grown = await post(urls.add, JSON.stringify(state.layout));
-    chosen = grown.balls.at(-1).id;
-    change({ layout: { ...grown, target: grown.target ?? chosen } }, "add");
-  } catch (fault) {
-    say(fault.message);
-  }
-});
+// Rails are called as the drawing lies: when it turns, the words are asked for again.
+function turned() {
+  const now = sheet.upright ? "1" : "0";
+  if ((readCookie("fandle-upright") ?? "0") === now) return;
+  cookie("fandle-upright", now);
+  ask(question());
+}
 
-new ResizeObserver(() => { sheet.fit(); draw(); }).observe(sheet.element);
-find("save").href = `${room.dataset.save}?${answer.address}`;
-find("to-compare").href = `/compare?${answer.address}`;
+new ResizeObserver(() => {
+  if (!sheet.fit()) return;
+  turned();
+  draw();
+}).observe(sheet.element);
+document.fonts.ready.then(() => labels.set());
+zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); });
+follow();
+turned();
 draw();
+if (location.hash === "#large") far();
+if (room.dataset.incoming) kept.settleLink(room.dataset.incoming).catch((fault) => say(fault.message)); // a link that carries its table

@@ -2,9 +2,9 @@
 
 import { svg } from "./dom.js";
 
-function clear(group) {
-  group.replaceChildren();
-}
+const SIZES = { mark: [24, 17], apart: [16, 13], strong: [19, 15], scale: [15, 12] }; // px on a large drawing, on a small one
+
+export const sized = (sheet, kind) => SIZES[kind][sheet.box.width / sheet.mmPerPixel() < 560 ? 1 : 0];
 
 function line(sheet, rail, from, to, name) {
   const [x1, y1] = sheet.onRail(rail, ...from);
@@ -12,105 +12,107 @@ function line(sheet, rail, from, to, name) {
   return svg("path", { class: name, d: `M${x1} ${y1}L${x2} ${y2}` });
 }
 
-function label(sheet, rail, at, out, text, name) {
-  const [x, y] = sheet.onRail(rail, at, out);
-  const turned = rail === "head" || rail === "foot";
-  const attributes = { class: name, x, y };
-  if (turned && name.startsWith("dim")) attributes.transform = `rotate(-90 ${x} ${y})`;
-  return svg("text", attributes, text);
-}
-
 // An oblique tick, as a draughtsman ends a dimension line.
-function tick(sheet, rail, at, out, px, name) {
+function tick(sheet, rail, at, out, px) {
   const [x, y] = sheet.onRail(rail, at, out);
-  return svg("path", { class: name, d: `M${x - 4 * px} ${y + 4 * px}L${x + 4 * px} ${y - 4 * px}` });
+  return svg("path", { class: "dim", d: `M${x - 4 * px} ${y + 4 * px}L${x + 4 * px} ${y - 4 * px}` });
 }
 
-export function drawMark(sheet, group, chosen, frame) {
-  clear(group);
+const boxOf = (points, grown) => {
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return [Math.min(...xs) - grown, Math.min(...ys) - grown, Math.max(...xs) + grown, Math.max(...ys) + grown];
+};
+
+// Places for a figure that belongs to a stretch of a dimension line: over its middle, then along it, then past its ends.
+function along(sheet, rail, from, to, out, size) {
+  const px = sheet.mmPerPixel();
+  const unit = sheet.unit(rail);
+  const step = (22 * px) / unit;
+  const [low, high] = [Math.min(from, to), Math.max(from, to)];
+  const ats = [(low + high) / 2];
+  for (let k = 1; k < 12; k += 1) ats.push((low + high) / 2 + k * step, (low + high) / 2 - k * step);
+  // beside a level line the figure stands on it; an upright one it interrupts
+  const [, sign] = sheet.onRail(rail, 0, 1).map((value, axis) => value - sheet.onRail(rail, 0, 0)[axis]);
+  const off = sheet.level(rail) ? (sign < 0 ? size * 0.62 : size * 0.7) * px : 0;
+  return ats.filter((at) => at > -1 && at < (rail === "far" || rail === "near" ? 9 : 5)).map((at) => sheet.onRail(rail, at, out + off));
+}
+
+// The mark of the chosen line; `labels` writes its figures.
+export function drawMark(sheet, group, labels, chosen, frame) {
+  group.replaceChildren();
+  labels.ask("mark", []);
   if (!chosen || !chosen.solved) return;
   const { rail, answer, drawing } = chosen;
   const px = sheet.mmPerPixel();
-  const unit = rail === "far" || rail === "near" ? sheet.dx : sheet.dy;
+  const unit = sheet.unit(rail);
   const aim = answer.corrected[frame];
   const foot = frame === "sight" ? sheet.setback : 0;
-  const out = sheet.rail + 15 * px;
-  // text stands on the line; below and at the right of the table that is its far side
-  const above = out + (rail === "near" || rail === "foot" ? 22 : 6) * px;
-  const aboveSmall = out + (rail === "near" || rail === "foot" ? 16 : 6) * px;
-
-  const a = sheet.onRail(rail, drawing.mark.less, 0);
-  const b = sheet.onRail(rail, drawing.mark.more, 0);
-  const c = sheet.onRail(rail, drawing.mark.more, 45);
-  const d = sheet.onRail(rail, drawing.mark.less, 45);
-  group.append(svg("polygon", { class: "mark-window", points: [a, b, c, d].map((p) => p.join(",")).join(" ") }));
+  const window = [[drawing.mark.less, 0], [drawing.mark.more, 0], [drawing.mark.more, 45], [drawing.mark.less, 45]];
+  const corners = window.map(([at, out]) => sheet.onRail(rail, at, out));
+  group.append(svg("polygon", { class: "mark-window", points: corners.map((p) => p.join(",")).join(" ") }));
   if (aim === null) return;
   const natural = answer.natural[frame];
-  const tip = sheet.onRail(rail, aim, foot);
-  const left = sheet.onRail(rail, aim - (7 * px) / unit, foot + 13 * px);
-  const right = sheet.onRail(rail, aim + (7 * px) / unit, foot + 13 * px);
-  group.append(svg("polygon", { class: "mark-point", points: [tip, left, right].map((p) => p.join(",")).join(" ") }));
+  const size = sized(sheet, "mark");
+  const out = sheet.rail + (sheet.level(rail) ? 14 : 0.9 * size) * px;
+  const point = [sheet.onRail(rail, aim, foot), sheet.onRail(rail, aim - (7 * px) / unit, foot + 13 * px), sheet.onRail(rail, aim + (7 * px) / unit, foot + 13 * px)];
   group.append(
-    line(sheet, rail, [0, sheet.rail + 6 * px], [0, out + 6 * px], "dim thin"),
+    svg("polygon", { class: "mark-point", points: point.map((p) => p.join(",")).join(" ") }),
+    line(sheet, rail, [0, sheet.rail + 4 * px], [0, out + 6 * px], "dim thin"),
     line(sheet, rail, [aim, foot + 4], [aim, out + 6 * px], "dim thin"),
     line(sheet, rail, [0, out], [aim, out], "dim hot"),
-    tick(sheet, rail, 0, out, px, "dim"),
-    tick(sheet, rail, aim, out, px, "dim"),
+    tick(sheet, rail, 0, out, px),
+    tick(sheet, rail, aim, out, px),
   );
-  const room = (aim * unit) / px;
-  group.append(label(sheet, rail, room < 50 ? aim + (30 * px) / unit : aim / 2, above, chosen.big, "dim-text hot"));
+  const beside = aim + (Math.sign(natural - aim || 1) * -30 * px) / unit;
+  /** @type {any[]} */
+  const asks = [{ text: chosen.big, size, weight: 700, name: "dim-text hot", rank: 0, must: true, data: { id: "mark-label" },
+    at: [...along(sheet, rail, 0, aim, out, size), ...along(sheet, rail, beside, beside, out, size)] }];
   const apart = Math.abs(natural - aim);
   if ((apart * unit) / px > 8) {
     group.append(
       line(sheet, rail, [natural, 4], [natural, out + 6 * px], "dim thin"),
       line(sheet, rail, [aim, out], [natural, out], "dim"),
-      tick(sheet, rail, natural, out, px, "dim"),
+      tick(sheet, rail, natural, out, px),
     );
-    if (room >= 50) {
-      const wide = (apart * unit) / px > 34;
-      const beside = natural > aim ? natural + (20 * px) / unit : aim + (20 * px) / unit;
-      group.append(label(sheet, rail, wide ? (aim + natural) / 2 : beside, aboveSmall, apart.toFixed(2), "dim-text"));
-    }
+    const small = sized(sheet, "apart");
+    asks.push({ text: apart.toFixed(2), size: small, weight: 600, name: "dim-text", rank: 5, at: along(sheet, rail, aim, natural, out, small).slice(0, 7) });
   }
+  labels.ask("mark", asks, [], [boxOf(point, 0), ...(sheet.level(rail) ? [boxOf([sheet.onRail(rail, 0, out), sheet.onRail(rail, aim, out)], px)] : [])]);
 }
 
-// How much of its rail a number takes, px: as wide as its text along a long rail, as high as a line along a short one.
-const room = (rail, text) => (rail === "far" || rail === "near" ? 9 * text.length + 8 : 20);
-
-// Numbers of one rail that would lie on one another: those of the scale give way, the others go one row out.
-function rows(sheet, numbers, px) {
-  const placed = [];
-  const weight = { aim: 0, cue: 1, zero: 2, scale: 3 };
-  for (const number of [...numbers].sort((a, b) => weight[a.role] - weight[b.role])) {
-    const unit = number.rail === "far" || number.rail === "near" ? sheet.dx : sheet.dy;
-    const at = (number.at * unit) / px;
-    const hits = (row) => placed.some((other) => other.number.rail === number.rail && other.row === row &&
-      Math.abs(other.px - at) < (room(number.rail, number.label) + room(other.number.rail, other.number.label)) / 2);
-    let row = number.role === "cue" ? 1 : 0;
-    if (number.role === "scale" && hits(row)) continue;
-    while (hits(row)) row += 1;
-    placed.push({ number, row, px: at });
-  }
-  return placed;
+// Places for a number of a rail: on its cap, beside the mark there, then further out.
+function places(sheet, { rail, at }, first) {
+  const px = sheet.mmPerPixel();
+  const level = sheet.level(rail);
+  const aside = ((level ? 20 : 15) * px) / sheet.unit(rail);
+  const rows = [sheet.rail - 10 * px, sheet.rail + (level ? 12 : 16) * px, sheet.rail + (level ? 30 : 24) * px];
+  const tries = [rows[first], rows[first + 1] ?? rows[first]].flatMap((out) => [0, 1, -1, 1.6, -1.6].map((k) => sheet.onRail(rail, at + k * aside, out)));
+  return tries;
 }
 
-// `mark`: {rail, at} of the triangle of the mark, which on a narrow rail would lie under its number.
-export function drawCount(sheet, group, count, mark = null) {
-  clear(group);
+const RANK = { aim: 1, cue: 1, zero: 2, scale: 8 };
+
+// The numbers of a count, where they are counted.
+export function drawCount(sheet, group, labels, count) {
+  group.replaceChildren();
+  labels.ask("count", []);
   if (!count || !count.applies) return;
   const px = sheet.mmPerPixel();
-  const aimRail = count.rails[0];
-  for (const { number, row } of rows(sheet, count.numbers, px)) {
+  const asks = [];
+  for (const number of count.numbers) {
     const strong = number.role !== "scale";
-    const onAim = number.rail === aimRail;
-    const further = number.rail === "far" || number.rail === "near" ? 20 : 46;
-    const far = row === 0 ? sheet.rail - 10 * px : sheet.rail + (14 + further * (row - 1)) * px;
-    const unit = number.rail === "far" || number.rail === "near" ? sheet.dx : sheet.dy;
-    const near = mark && mark.rail === number.rail && sheet.rail < 40 * px && row === 0 && (Math.abs(mark.at - number.at) * unit) / px < 16;
-    const aside = near ? ((number.at >= mark.at ? 24 : -24) * px) / unit : 0;
-    group.append(label(sheet, number.rail, number.at + aside, far, number.label, `count-text${strong ? " strong" : ""}`));
-    const from = row === 0 ? sheet.rail - 22 * px : 45;
-    const to = row === 0 ? sheet.rail - 19 * px : sheet.rail + 4 * px;
-    if (!onAim || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], "count-tick"));
+    const outside = number.role === "cue";
+    const from = outside ? 45 : sheet.rail - 22 * px;
+    const to = outside ? sheet.rail + 4 * px : sheet.rail - 19 * px;
+    if (number.rail !== count.rails[0] || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], "count-tick"));
+    asks.push({ text: number.label, size: sized(sheet, strong ? "strong" : "scale"), weight: strong ? 700 : 500,
+      name: `count-text${strong ? " strong" : ""}`, rank: RANK[number.role], must: strong, at: places(sheet, number, outside ? 1 : 0) });
   }
+  labels.ask("count", asks);
+}
+
+// Words that belong to the table itself, like "baulk".
+export function drawWords(sheet, labels) {
+  const words = JSON.parse(sheet.element.dataset.words ?? "[]");
+  labels.ask("words", words.map(([text, x, y]) => ({ text, size: 14, weight: 500, name: "word", rank: 9, at: [sheet.view(x, y)] })));
 }

@@ -1,6 +1,6 @@
 // The panels beside the drawing. Each is a function of the server's answer; none keeps state.
 
-import { html, put, say, sentence, svg } from "./dom.js";
+import { html, put, say, sentence } from "./dom.js";
 
 export function drawTask(element, headline, verb) {
   element.replaceChildren();
@@ -8,133 +8,100 @@ export function drawTask(element, headline, verb) {
     element.append(headline.way);
     return;
   }
-  element.append(verb, html("b", {}, headline.ball), html("i", {}, "•"), headline.way);
-}
-
-export function drawAnswer(element, answer, { onFrame, onFar }) {
-  const { chosen, stroke } = answer;
-  element.replaceChildren();
-  element.classList.toggle("refused", !chosen || !chosen.solved);
-  if (!chosen) {
-    element.append(html("p", { class: "lead" }, "Choose the ball to be hit, in the list of balls."));
-    return;
-  }
-  if (!chosen.solved) {
-    element.append(
-      html("p", { class: "lead" }, `${chosen.way[0].toUpperCase()}${chosen.way.slice(1)}`),
-      html("p", { class: "big" }, html("strong", {}, "no line")),
-      html("p", { class: "other" }, `${chosen.reason[0].toUpperCase()}${chosen.reason.slice(1)}. Try another rail, speed or side.`));
-    return;
-  }
-  element.append(
-    html("div", { class: "lead-row" }, html("p", { class: "lead" }, chosen.lead), farButton(onFar)),
-    html("p", { class: "big" }, html("strong", { id: "mark", class: chosen.big.length > 4 ? "wide" : "" }, chosen.big),
-      html("span", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words))));
-  if (chosen.other) {
-    const other = html("button", { class: "other", type: "button", id: "other-frame", title: "Print this one large" },
-      chosen.other.before, html("b", {}, chosen.other.mark), chosen.other.after);
-    other.addEventListener("click", () => onFrame(chosen.other.frame));
-    element.append(other);
-  }
-  if (chosen.measured) element.append(html("p", { class: "other measured" }, html("b", {}, chosen.measured)));
-  const fact = (name, value, more) => html("div", {}, html("dt", {}, name), html("dd", {}, value, more ? html("small", {}, more) : ""));
-  element.append(
-    html("dl", { class: "facts" },
-      fact("Speed", stroke.speed_text, stroke.speed_more),
-      fact("Side", stroke.side_text, chosen.running ? word(chosen.running, chosen.running) : ""),
-      fact("Height", stroke.height_text)),
-    html("p", { class: "window" }, html("i", { "aria-hidden": "true" }), html("span", {}, word("window", chosen.window))));
-  if (chosen.contact) element.append(html("p", { class: "thickness" }, chosen.contact));
-  if (chosen.cushions?.length > 1) element.append(html("p", { class: "cushions" }, chosen.cushions.join(" · ")));
-  if (chosen.seen) element.append(html("p", { class: "seen" }, chosen.seen));
-  if (chosen.thickness) element.append(html("p", { class: "thickness" }, chosen.thickness));
+  element.append(verb, html("b", {}, headline.ball), html("i", {}, "·"), headline.way);
 }
 
 // A word of the trade that explains itself when asked.
-function word(term, text) {
+export function word(term, text) {
   return html("button", { class: "term", type: "button", "data-term": term }, text);
 }
 
-function farButton(onFar) {
-  const button = html("button", { class: "btn tool", type: "button", id: "far-open", title: "Only the mark, readable from two metres" }, "2 m");
-  button.addEventListener("click", onFar);
-  return button;
+function unsolved(element, lead, reason) {
+  element.append(html("p", { class: "lead" }, lead), html("p", { class: "big" }, html("strong", {}, "no line")), html("p", { class: "other" }, reason));
 }
 
-export function drawLines(element, lines, rails, onRails) {
-  const rows = [...element.querySelectorAll("[data-rails]")];
-  if (rows.length === lines.length && lines.every((line, k) => line.rails === rows[k].dataset.rails)) {
-    lines.forEach((line, k) => {
-      put(rows[k], { "aria-pressed": rails === line.rails, class: line.solved ? "" : "off" });
-      [line.name, line.why, line.mark].forEach((text, part) => say(rows[k].children[part], text));
-    });
+// The one thing to remember at the table: the mark, where it is counted from, and the stroke.
+export function drawAnswer(element, answer, { onFrame }) {
+  const { chosen, stroke } = answer;
+  const held = document.activeElement?.id;
+  element.replaceChildren();
+  element.classList.toggle("refused", !chosen || !chosen.solved);
+  if (!chosen) {
+    unsolved(element, "Nothing to hit", "Click a ball and choose “Hit this”.");
     return;
   }
-  const list = html("ol");
-  for (const line of lines) {
-    const chosen = rails === line.rails;
-    const button = html("button", { type: "button", "aria-pressed": String(chosen), class: line.solved ? "" : "off", "data-rails": line.rails },
-      html("span", { class: "name" }, line.name), html("span", { class: "why" }, line.why), html("span", { class: "at" }, line.mark));
-    button.addEventListener("click", () => onRails(line.rails));
-    list.append(html("li", {}, button));
+  if (!chosen.solved) {
+    unsolved(element, sentence(chosen.way).replace(/\.$/, ""), sentence(chosen.reason));
+    return;
   }
+  const beside = html("div", { class: "beside" }, html("p", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words)));
+  if (chosen.contact) beside.append(html("p", {}, chosen.contact));
+  if (chosen.beside) beside.append(html("p", {}, chosen.beside));
+  if (chosen.measured) beside.append(html("p", { class: "measured" }, chosen.measured));
+  if (chosen.other) {
+    const other = html("button", { class: "other", type: "button", id: "other-frame", title: "Print this one large" }, chosen.other.before, html("b", {}, chosen.other.mark), chosen.other.after);
+    other.addEventListener("click", () => onFrame(chosen.other.frame));
+    beside.append(other);
+  }
+  if (chosen.thickness) beside.append(html("p", { class: "thickness" }, chosen.thickness));
+  const fact = (name, value) => html("div", {}, html("dt", {}, name), html("dd", {}, value));
+  element.append(
+    html("p", { class: "lead" }, html("b", {}, chosen.lead), `, ${chosen.counted_from}`),
+    html("p", { class: "big" }, html("strong", { id: "mark", class: chosen.big.length > 4 ? "wide" : "" }, chosen.big)), beside,
+    html("p", { class: "window" }, word("window", chosen.window)),
+    html("p", { class: "strip", "aria-hidden": "true" }, [stroke.speed_text, stroke.side_text !== "none" && stroke.side_text, stroke.height !== 0 && stroke.height_text].filter(Boolean).join(" · ")),
+    html("p", { class: "room-strip", "aria-hidden": "true" }, html("b", {}, chosen.room), " to hit in"),
+    html("dl", { class: "facts" },
+      fact("Speed", stroke.speed_text),
+      fact(element.dataset.side ?? document.querySelector("label[for=side]").textContent, [stroke.side_text, chosen.running].filter(Boolean).join(", ")),
+      fact("Tip", stroke.height_text)));
+  if (held === "other-frame") element.querySelector("#other-frame")?.focus();
+}
+
+function row(line) {
+  const button = html("button", { type: "button", "data-rails": line.rails },
+    html("span", { class: "name" }), html("span", { class: "why" }), html("span", { class: "at" }),
+    html("span", { class: "room" }, html("span", { class: "room-text" }), html("span", { class: "bar" }, html("i", {}))));
+  return html("li", {}, button);
+}
+
+function fill(button, line, rails) {
+  put(button, { "aria-pressed": rails === line.rails, class: line.solved ? "" : "off" });
+  const [name, why, at, room] = button.children;
+  say(name, line.name);
+  say(why, line.why);
+  say(at, line.mark || "–");
+  say(room.firstChild, line.window);
+  room.querySelector("i").style.width = `${Math.round(100 * line.room)}%`;
+}
+
+const FIRST = 5; // lines shown before "more"
+
+// The list, best first: five lines, the rest behind "more", blocked ones folded to a line.
+export function drawLines(element, lines, rails, { onRails, onLook }) {
+  const open = lines.filter((line) => line.solved);
+  const shut = lines.filter((line) => !line.solved);
+  const key = JSON.stringify([open.map((line) => line.rails), shut.map((line) => line.rails)]);
+  if (element.dataset.key !== key) build(element, open, shut, key);
+  element.onclick = (event) => {
+    const button = event.target.closest("[data-rails]");
+    if (button) onRails(button.dataset.rails);
+  };
+  const look = (event) => onLook(lines.find((line) => line.rails === event.target.closest?.("[data-rails]")?.dataset.rails)?.path);
+  element.onpointerover = element.onfocusin = look;
+  element.onpointerleave = element.onfocusout = () => onLook("");
+  for (const line of lines) fill(element.querySelector(`[data-rails="${line.rails}"]`), line, rails);
+  if (shut.some((line) => line.rails === rails)) element.querySelector(".shut").open = true;
+}
+
+function build(element, open, shut, key) {
   const held = document.activeElement?.dataset?.rails;
-  element.replaceChildren(list);
+  const unfolded = [...element.querySelectorAll("details")].filter((each) => each.open).map((each) => each.className);
+  element.dataset.key = key;
+  const fold = (name, title, some) => html("details", { class: name, open: unfolded.includes(name) }, html("summary", {}, title), html("ol", {}, ...some.map(row)));
+  element.replaceChildren(html("ol", {}, ...open.slice(0, FIRST).map(row)));
+  if (open.length > FIRST) element.append(fold("more", `${open.length - FIRST} more`, open.slice(FIRST)));
+  if (shut.length) element.append(fold("shut", `${shut.length} blocked`, shut));
+  if (!open.length && !shut.length) element.append(html("p", {}, "No line of this kind reaches it: try another number of rails, or move the ball."));
   if (held) element.querySelector(`[data-rails="${held}"]`)?.focus();
-}
-
-export function drawCountPanel(element, count, onMethod) {
-  const held = document.activeElement?.id === "system";
-  element.replaceChildren();
-  if (!count) return;
-  const head = html("div", { class: "count-head" });
-  const choice = html("select", { class: "form-select", id: "system", "aria-label": "System" });
-  for (const system of count.methods) choice.append(html("option", { value: system.method, selected: system.chosen }, system.title));
-  choice.addEventListener("change", () => onMethod(choice.value));
-  head.append(choice);
-  if (!count.applies && count.instead?.length) {
-    head.append(html("span", {}, "counts here:"));
-    for (const method of count.instead) {
-      const button = html("button", { type: "button", "data-method": method }, count.methods.find((system) => system.method === method).title);
-      button.addEventListener("click", () => onMethod(method));
-      head.append(button);
-    }
-  }
-  element.append(head);
-  if (!count.applies) {
-    element.append(html("p", {}, `Does not apply: ${count.reason}.`));
-  } else {
-    for (const step of count.steps.slice(0, -1)) element.append(html("p", { class: "sum small" }, step));
-    element.append(
-      html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)),
-      html("p", {}, count.say, " ", word(count.method, "How it counts"), ", ", html("a", { href: count.page }, "its page"), "."),
-      html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.${count.in_the_way && ` ${sentence(count.in_the_way)}`}`));
-  }
-  if (held) choice.focus();
-}
-
-export function drawChain(element, chosen) {
-  element.replaceChildren();
-  if (!chosen || !chosen.solved) return;
-  const rows = chosen.chain;
-  const values = rows.flatMap((row) => (row.from === null ? [row.to] : [row.from, row.to]));
-  // the first bar is a length from nought; the others are steps, so the scale shows where they happen
-  const low = Math.min(...values);
-  const high = Math.max(...values);
-  const spread = Math.max(high - low, 0.05);
-  const left = low - spread * 0.55;
-  const x = (value) => (100 * (value - left)) / (high - left);
-  const body = html("tbody");
-  rows.forEach((row, index) => {
-    const start = row.from === null ? left : Math.min(row.from, row.to);
-    const end = Math.max(row.from ?? row.to, row.to);
-    const kind = index === 0 ? "bar-start" : row.to > row.from ? "bar-plus" : "bar-minus";
-    const bar = svg("svg", { viewBox: "0 0 100 10", preserveAspectRatio: "none", "aria-hidden": "true" },
-      svg("rect", { class: kind, x: x(start), y: 0.5, width: Math.max(x(end) - x(start), 0.8), height: 9 }));
-    body.append(html("tr", {}, html("td", {}, row.term ? word(row.term, row.label) : row.label), html("td", {}, bar), html("td", { class: "fig" }, row.text)));
-  });
-  const total = rows.at(-1).to.toFixed(2).replace("-", "−");
-  body.append(html("tr", { class: "total" }, html("td", {}, "aim, at the nose"), html("td"), html("td", { class: "fig", id: "chain-total" }, total)));
-  element.append(html("h2", {}, "From the natural mark to yours"), html("table", {}, body));
-  if (chosen.give) element.append(html("p", { class: "give" }, chosen.give));
 }

@@ -37,9 +37,12 @@ export function player(sheet, group, balls, parts) {
       return;
     }
     const passed = moments.filter((m) => m.t <= time + 1e-9);
-    for (const m of passed.slice(1)) group.append(svg("circle", { class: "moment-dot", cx: m.at[0], cy: m.at[1], r: 3 * sheet.mmPerPixel() }));
+    for (const m of passed.slice(1)) {
+      const [x, y] = sheet.view(...m.at);
+      group.append(svg("circle", { class: "moment-dot", cx: x, cy: y, r: 3 * sheet.mmPerPixel() }));
+    }
     for (const [id, way] of Object.entries(ways)) {
-      const [x, y] = place(way, time);
+      const [x, y] = sheet.view(...place(way, time));
       group.append(svg("circle", { class: id === "cue" ? "runner" : "runner other", cx: x, cy: y, r: sheet.radius }));
       if (id !== "cue") group.append(svg("text", { class: "runner-text", x, y }, onBall(id)));
     }
@@ -57,12 +60,11 @@ export function player(sheet, group, balls, parts) {
 
   function toggle() {
     if (empty()) return;
-    if (time >= end) time = 0;
     if (still.matches) {
-      time = end; // no motion wanted: the end at once, the moments by stepping
-      show();
+      step(); // no motion wanted: from moment to moment
       return;
     }
+    if (time >= end) time = 0;
     running = !running;
     started = performance.now();
     show();

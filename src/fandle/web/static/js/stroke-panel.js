@@ -45,6 +45,17 @@ export function strokePanel(element, onChange, onHit) {
     sendTip(inside(up, Number(side.value)), up, "height");
   });
 
+  // The steps beside each track: a tenth of a length, an eighth of a tip.
+  const SIZES = { speed: 0.1, side: 0.125, height: 0.125 };
+  for (const button of element.querySelectorAll("[data-step]")) {
+    button.addEventListener("click", () => {
+      const slider = find(`#${button.dataset.step}`);
+      const size = SIZES[button.dataset.step];
+      slider.value = (Math.round(Number(slider.value) / size) + Number(button.dataset.by)) * size;
+      slider.dispatchEvent(new Event("input"));
+    });
+  }
+
   hit.addEventListener("input", () => onHit(Math.abs(hit.value) < 0.03 ? 0 : Number(hit.value)));
   cue.addEventListener("change", () => onChange({ cue: cue.value }, "cue"));
 
@@ -84,11 +95,11 @@ export function strokePanel(element, onChange, onHit) {
     if (active !== hit) hit.value = thickness;
     cue.value = stroke.cue;
     find("#hit-out").textContent = thicknessText;
-    find("#speed-out").textContent = stroke.speed_text;
-    find("#side-out").textContent = stroke.side_text;
-    find("#height-out").textContent = stroke.height_text;
     const where = stroke.clock === "centre" ? "centre" : `${stroke.clock} · ${stroke.percent} %`;
-    find("#tip-words").textContent = where;
+    speed.setAttribute("aria-valuetext", `${stroke.speed_text}, ${stroke.speed_more}`);
+    side.setAttribute("aria-valuetext", stroke.side_text);
+    height.setAttribute("aria-valuetext", stroke.height_text);
+    hit.setAttribute("aria-valuetext", thicknessText);
     tip.setAttribute("aria-valuenow", stroke.tips.toFixed(2));
     tip.setAttribute("aria-valuetext", `${stroke.side_text}, height ${stroke.height_text}; ${where} of the miscue limit`);
   };

@@ -12,8 +12,7 @@
     root.dataset.bsTheme = night ? "dark" : "light";
     const button = document.getElementById("theme");
     if (!button) return;
-    button.textContent = { auto: "Auto", day: "Day", night: "Night" }[choice];
-    button.setAttribute("aria-label", `${button.textContent}: colours for day or night`);
+    button.textContent = `Theme: ${choice}`;
   }
 
   apply();

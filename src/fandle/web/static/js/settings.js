@@ -1,0 +1,40 @@
+// What every room has: the settings, and the layout that follows from room to room.
+
+const YEAR = 31536000; // s
+const HERE = "fandle-here"; // the layout last looked at, in this tab
+
+export function cookie(name, value) {
+  document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=lax`;
+}
+
+export const readCookie = (name) => document.cookie.split("; ").find((part) => part.startsWith(`${name}=`))?.split("=")[1];
+
+// The query that holds the layout, for the other rooms. Without one a room shows its own example.
+export function carry(query) {
+  sessionStorage.setItem(HERE, query);
+  lead();
+}
+
+const LEADS = { table: "/", compare: "/compare" }; // rooms that show a layout
+
+function lead() {
+  const query = sessionStorage.getItem(HERE);
+  if (!query) return;
+  for (const link of document.querySelectorAll("[data-room]")) {
+    const path = LEADS[link.dataset.room];
+    if (path && !link.hasAttribute("data-here")) link.setAttribute("href", `${path}?${query}`);
+  }
+  const far = document.querySelector("#far-open[data-leads]");
+  far?.setAttribute("href", `/?${query}#large`);
+  document.querySelector(".brand")?.setAttribute("href", `/?${query}`);
+}
+
+const help = document.getElementById("help");
+export const settings = { open: () => (help.open ? help.close() : help.showModal()) };
+
+lead();
+document.getElementById("help-open").addEventListener("click", settings.open);
+document.getElementById("english").addEventListener("change", (event) => {
+  cookie("fandle-english", event.target.value);
+  location.reload();
+});

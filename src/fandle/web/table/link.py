@@ -1,0 +1,78 @@
+"""Links that carry their table with them, so that a friend needs no file.
+
+`own=` holds the table file, compressed (zlib) and written in base64 for addresses. Reading one keeps nothing: the page
+puts the table into the club by a call of its own, as for a file.
+"""
+
+import base64
+import binascii
+import json
+import zlib
+from collections.abc import Mapping
+from urllib.parse import parse_qsl, urlencode
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel, ConfigDict, Field
+
+from fandle.core.errors import BadInputError
+from fandle.core.table.model import Table
+from fandle.core.table.standards import STANDARDS
+from fandle.formats.files import table_json, table_of_json
+from fandle.web import address
+from fandle.web.faults import FAULTS
+from fandle.web.known import Known
+from fandle.web.table.api import Scene, scene_layout
+from fandle.web.table.replies import HrefModel
+
+router = APIRouter()
+OWN = "own"
+LARGEST_TABLE = 60_000  # bytes of a table file in a link
+
+
+class Linked(BaseModel):
+    """A layout, and the address it is shown at."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    layout: Scene
+    query: str = Field(default="", max_length=8000)
+
+
+def packed(table: Table) -> str:
+    """A table as a link carries it."""
+    data = json.dumps(table_json(table), separators=(",", ":")).encode()
+    return base64.urlsafe_b64encode(zlib.compress(data, 9)).decode().rstrip("=")
+
+
+def unpacked(text: str) -> Table:
+    """The table a link carries; raises BadInputError where it is damaged."""
+    try:
+        raw = base64.urlsafe_b64decode(text + "=" * (-len(text) % 4))
+        reader = zlib.decompressobj()
+        data = reader.decompress(raw, LARGEST_TABLE)
+        if not reader.eof:
+            raise ValueError("cut off, or too large")
+        found = json.loads(data)
+    except (ValueError, binascii.Error, zlib.error):
+        raise BadInputError(
+            "the table in this link is damaged: copy the link again", OWN, code="not_understood"
+        ) from None
+    return table_of_json(found)
+
+
+def known_with(known: Known, query: Mapping[str, str]) -> Known:
+    """What the names in a link stand for: its own table comes before the club's."""
+    if not query.get(OWN):
+        return known
+    table = unpacked(query[OWN])
+    return Known(lambda name: table if name == table.name else known.table(name), known.cue)
+
+
+@router.post(address.LINK, responses=FAULTS)
+def post_link(linked: Linked, request: Request) -> HrefModel:
+    """The address of a layout with its table in it; a standard table needs no carrying."""
+    table = scene_layout(linked.layout, request).table
+    parts = [(name, value) for name, value in parse_qsl(linked.query) if name != OWN]
+    if STANDARDS.get(table.name) != table:
+        parts.append((OWN, packed(table)))
+    return {"href": f"{address.TABLE_ROOM}?{urlencode(parts, safe=':,;.-')}"}
