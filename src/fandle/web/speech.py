@@ -17,7 +17,8 @@ BRITISH = ("en-gb", "en-ie", "en-au", "en-nz", "en-za", "en-in")  # languages of
 SAID = frozenset(
     ("adjust", "beside", "big_words", "contact", "counted_from", "cushions", "do", "frame_words",
      "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured", "name", "reason",
-     "say", "seen", "side_text", "steps", "text", "thickness", "told", "way", "what", "where", "why", "window")
+     "played", "say", "seen", "side_text", "steps", "text", "thickness", "told", "twin", "way", "what", "where", "why",
+     "window")
 )  # fmt: skip
 # words that stand in the templates: (American, British)
 LABELS = {
@@ -40,9 +41,10 @@ def english_of(request: Request) -> English:
     return "uk" if first.startswith(BRITISH) else "us"
 
 
-def screen_of(request: Request, table: Table) -> Screen:
-    """How the page speaks of this table."""
-    return Screen(request.cookies.get(UPRIGHT) == "1", english_of(request), table.d_radius is not None)
+def screen_of(request: Request, table: Table, turns: bool = True) -> Screen:
+    """How the page speaks of this table. turns: in this room the drawing stands on an upright phone."""
+    upright = turns and request.cookies.get(UPRIGHT) == "1"
+    return Screen(upright, english_of(request), table.d_radius is not None)
 
 
 def labels(english: English) -> Mapping[str, str]:

@@ -30,6 +30,7 @@ class SystemModel(TypedDict):
     applies: bool
     reason: NotRequired[str]
     way: NotRequired[str]
+    label: NotRequired[str]
     open: NotRequired[bool]
     rails_text: NotRequired[str]
     lead: NotRequired[str]
@@ -67,6 +68,7 @@ def _open(asked: Situation, count: Count, found: Beside) -> SystemModel:
         "title": count.title,
         "applies": True,
         "way": over(count.rails),
+        "label": f"{count.rails[0]} rail",
         "open": count.open,
         "rails_text": rails_name(count.rails),
         "lead": lead,
@@ -87,7 +89,7 @@ def _open(asked: Situation, count: Count, found: Beside) -> SystemModel:
 def _twin(twin: Twin | None) -> str:
     """One plain sentence for the difference between the sum, the mirror and the played line."""
     if twin is None:
-        return "No line over these rails meets it full with this stroke."
+        return "No line over these rails hits it full with this stroke."
     counted, mirror = f"{twin.counted:.2f}", f"{twin.mirror:.2f}"
     told = (
         f"The count says {counted}, the mirror {mirror}"
@@ -99,4 +101,4 @@ def _twin(twin: Twin | None) -> str:
     played = f"{twin.played:.2f}"
     if played == counted:
         return f"{told}; played with this stroke it is just right."
-    return f"{told}; with this stroke the table wants {played}."
+    return f"{told}; with this stroke it needs {played}."

@@ -34,7 +34,11 @@ _US = (
     (r"\bpotted\b", "pocketed"),
     (r"\bPotted\b", "Pocketed"),
     (r"\bin-off\b", "scratch"),
-    (r"\b(running|reverse|no|much|of|with|by|more|less|without) side\b(?!-| of| pocket)", r"\1 English"),
+    (
+        r"\b([Rr]unning|[Rr]everse|[Nn]o|[Mm]uch|[Ff]ull|[Oo]rdinary|[Oo]f|[Ww]ith|[Ww]ithout|[Bb]y|[Mm]ore|[Ll]ess)"
+        r" side\b(?!-| of| pocket)",
+        r"\1 English",
+    ),
     (r"^Side\b(?! pocket)", "English"),
 )
 _UK = (

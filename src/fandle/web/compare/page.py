@@ -16,6 +16,7 @@ from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of
+from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Question, scene_of, situation
 from fandle.web.table.models import SceneModel
@@ -44,11 +45,12 @@ async def compare_room(request: Request) -> HTMLResponse:
     except BadInputError as error:
         fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database))
     table, favourite = asked.table, preference(database, PREFERRED, FAVOURITE)
+    shown = await works_of(request).run(request, compared(asked, favourite))
     context = {
         "fault": fault,
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
-        "state": json.dumps(await works_of(request).run(request, compared(asked, favourite)), allow_nan=False),
+        "state": json.dumps(said(shown, screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "compare": address.COMPARE,
             "map": address.MAP,
@@ -65,7 +67,9 @@ async def compare_room(request: Request) -> HTMLResponse:
 async def post_compare(question: Question, request: Request) -> CompareModel:
     """Every system on a layout, those that land nearest first."""
     favourite = preference(request.app.state.database, PREFERRED, FAVOURITE)
-    return await works_of(request).run(request, compared(situation(question, request), favourite))
+    asked = situation(question, request)
+    shown = await works_of(request).run(request, compared(asked, favourite))
+    return said(shown, screen_of(request, asked.table, turns=False))
 
 
 def compared(asked: Situation, favourite: str) -> Steps[CompareModel]:

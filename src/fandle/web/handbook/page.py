@@ -26,6 +26,7 @@ from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
 from fandle.web.handbook.view import CurveModel, RivalModel, SpotModel, bank_href, curves_json, index, rival, spots_json
 from fandle.web.known import shelf_of
+from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
@@ -129,11 +130,13 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
         cloth = rubber = OWN
-    shown = await works_of(request).run(request, _example(page, Asked(layout, rails, cloth, rubber)))
+    screen = screen_of(request, layout.table, turns=False)
+    shown = said(await works_of(request).run(request, _example(page, Asked(layout, rails, cloth, rubber))), screen)
     names = list(METHODS)
     place = names.index(page.method)
     context = {
         "page": page,
+        "screen": screen,
         "bank": bank_href(page),
         "fault": fault,
         "drawing": drawing(layout.table),
@@ -162,7 +165,9 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
 async def post_example(method: str, asked: Example, request: Request) -> ExampleModel:
     """The live example: the sum, the landing, the hands, and the other systems on the same layout."""
     page = page_of(method)
-    return await works_of(request).run(request, _example(page, _asked(page, asked, request)))
+    wanted = _asked(page, asked, request)
+    shown = await works_of(request).run(request, _example(page, wanted))
+    return said(shown, screen_of(request, wanted.layout.table, turns=False))
 
 
 @router.post(address.EXAMPLE + "/{method}/drift", responses=FAULTS)

@@ -7,11 +7,12 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
-from fandle.formats.files import layout_json
+from fandle.formats.files import layout_json, layout_of
 from fandle.store.database import Database
 from fandle.store.queries import change_layout, remove_layout, save_layout
 from fandle.web import address
 from fandle.web.faults import KEPT
+from fandle.web.known import shelf_of
 from fandle.web.noted import layout_href
 from fandle.web.table.api import Scene, scene_layout
 
@@ -55,6 +56,12 @@ class LayoutGone(TypedDict):
     layout: Any
 
 
+class LayoutRenewed(LayoutKept):
+    """A layout that was changed: how it is now, and how it was before."""
+
+    before: LayoutGone
+
+
 def _named(name: str) -> str:
     """The name without blanks around it."""
     if not name.strip():
@@ -71,13 +78,28 @@ def post_layout(named: NamedScene, request: Request) -> LayoutKept:
 
 
 @router.patch(address.LAYOUTS + "/{name:path}", responses=KEPT)
-def patch_layout(name: str, renewed: Renewed, request: Request) -> LayoutGone:
-    """Save a kept layout again, or rename it; the reply is how it was before."""
+def patch_layout(name: str, renewed: Renewed, request: Request) -> LayoutRenewed:
+    """Save a kept layout again, or rename it."""
     database: Database = request.app.state.database
     data = None if renewed.layout is None else layout_json(scene_layout(renewed.layout, request))
     new = None if renewed.name is None else _named(renewed.name)
     before = change_layout(database, name, new=new, note=renewed.note, data=data)
-    return {"name": before.name, "note": before.note, "layout": before.data}
+    now = new or before.name
+    kept = before.data if data is None else data
+    return {
+        "name": now,
+        "note": before.note if renewed.note is None else renewed.note,
+        "href": _href(kept, now, request),
+        "before": {"name": before.name, "note": before.note, "layout": before.data},
+    }
+
+
+def _href(kept: Any, name: str, request: Request) -> str:
+    """Where a kept layout is opened; nowhere where its record cannot be read."""
+    try:
+        return layout_href(layout_of(kept, shelf_of(request).table), name=name)
+    except BadInputError:
+        return ""
 
 
 @router.delete(address.LAYOUTS + "/{name:path}", responses=KEPT)

@@ -53,10 +53,7 @@ def unfolded(
     on = [q for q in pieces if q.leg <= len(rails)]
     played = "".join(f"M{placed(q.start, q.leg)}Q{placed(q.control, q.leg)} {placed(q.end, q.leg)}" for q in on)
     line = "M{:g} {:g}L{:g} {:g}".format(*image(start, 0), *image(goal, len(rails)))
-    joints = [
-        _joint(table, rail, along, image, k)
-        for k, (rail, along) in enumerate(zip(rails, at, strict=False))
-    ]
+    joints = [_joint(table, rail, along, image, k) for k, (rail, along) in enumerate(zip(rails, at, strict=False))]
     box = _box([image(corner, legs) for corner in corners for legs in range(len(rails) + 1)])
     return {
         "view": " ".join(f"{v:g}" for v in box),

@@ -225,7 +225,7 @@ const afterPanel = whenChanged((line) => drawAfter(find("after-panel"), line));
 
 // What a screen reader is told once a drag has ended.
 function speak() {
-  const line = answer.chosen;
+  const line = room.classList.contains("withheld") ? null : answer.chosen;
   sayIn(find("spoken"), line?.solved ? `${line.lead}, ${line.big} ${line.counted_from}` : line?.reason ?? "");
 }
 

@@ -34,7 +34,8 @@ export function openMenu(urls, { state, onLayout, onSaved, name: current, say })
       ask();
       return;
     }
-    const before = await send("PATCH", where(current()), { layout: state().layout });
+    const { before, href } = await send("PATCH", where(current()), { layout: state().layout });
+    list.querySelector(`[data-name="${CSS.escape(current())}"] a`)?.setAttribute("href", href);
     toast(`“${current()}” is saved.`, () => send("PATCH", where(before.name), { layout: before.layout }).catch((fault) => toast(fault.message)));
     onSaved(current());
   }
@@ -77,18 +78,19 @@ export function openMenu(urls, { state, onLayout, onSaved, name: current, say })
     const title = item.querySelector("b");
     title.replaceWith(field);
     field.select();
+    let over = false;
     const done = async (save) => {
-      if (!field.isConnected) return;
+      if (over) return; // leaving the field for its name would end it a second time
+      over = true;
       const next = field.value.trim();
       title.textContent = old;
       field.replaceWith(title);
       if (!save || !next || next === old) return;
       try {
-        await send("PATCH", where(old), { name: next });
+        const { href } = await send("PATCH", where(old), { name: next });
         title.textContent = next;
         item.dataset.name = next;
-        const link = item.querySelector("a");
-        link.href = link.getAttribute("href").replace(/&name=[^&]*/, `&name=${encodeURIComponent(next)}`);
+        item.querySelector("a").href = href;
         if (current() === old) onSaved(next);
       } catch (fault) {
         toast(fault.message);

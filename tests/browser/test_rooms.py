@@ -1,0 +1,368 @@
+"""The rooms as a player meets them: what is on the first screen, what stays put, what is kept, what a finger reaches."""
+
+import json
+import random
+from typing import Any
+
+import pytest
+from campaign.browser import free_port, start_server
+from playwright.sync_api import Browser, Page, expect
+from tests.browser.helpers import BLOCKED, ask_by, centre, open_at, serious, settled, state_of, tab
+
+from fandle.core.table.standards import standard_table
+from fandle.formats.files import table_json, table_of_json
+from fandle.web import address
+from fandle.web.table.link import packed
+
+pytestmark = pytest.mark.browser
+ROOMS = (BLOCKED, "/compare", "/handbook", "/handbook/M3", "/log", "/club", "/devices")
+PHONE = {"width": 390, "height": 844}
+# everything beside the drawing that must stay where it is
+OUTSIDE = "#layout-title, .title-row, #stage, #ways, #lines, #answer, #stroke, #tip, #speed, #side, #note, .note-keys, #film, .tabs, .phone-keys"
+
+
+def boxes(page: Page) -> dict[str, list[float]]:
+    """Place and size of everything outside the drawing."""
+    found: dict[str, list[float]] = page.evaluate(
+        "(all) => Object.fromEntries([...document.querySelectorAll(all)].filter((e) => e.offsetParent ?? e.getClientRects().length)"
+        ".map((e) => { const b = e.getBoundingClientRect(); return [e.id || e.className, [b.x, b.y, b.width, b.height]]; }))",
+        OUTSIDE,
+    )
+    return found
+
+
+def test_at_1280_by_800_the_whole_decision_stands_on_one_screen(page: Page) -> None:
+    page.set_viewport_size({"width": 1280, "height": 800})
+    for url in (
+        BLOCKED,
+        BLOCKED + "&side=-0.293&up=0.381&speed=2.9&count=3",
+        "/?balls=cue:3,2.5;7:5,1.2;2:1,3&target=7&kind=bank",
+    ):
+        open_at(page, url)
+        settled(page)
+        for what in (
+            "#layout-title",
+            "#task",
+            "#drawing",
+            "#lines",
+            "#mark",
+            ".window",
+            "#stroke",
+            ".note-keys",
+            "#play",
+            ".tabs",
+        ):
+            box = page.locator(what).bounding_box()
+            assert box is not None, what
+            assert box["y"] + box["height"] <= 800, (url, what)
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_nothing_outside_the_drawing_moves_while_a_ball_is_dragged(page: Page, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 844})
+    open_at(page, BLOCKED + "&side=0.17")
+    settled(page)
+    before, rng = boxes(page), random.Random(4)
+    x, y = centre(page, "7")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for _ in range(12):
+        page.mouse.move(x + rng.uniform(-90, 25), y + rng.uniform(-90, 15), steps=3)
+        page.wait_for_timeout(40)
+        during = boxes(page)
+        moved = {
+            name: (before[name], during[name])
+            for name in before
+            if during.get(name) != before[name] and name != "lines"
+        }
+        assert moved == {}
+    page.mouse.up()
+
+
+def test_a_fault_lies_over_the_cloth_and_dims_what_no_longer_holds(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    before = boxes(page)
+    x, y = centre(page, "2")
+    to_x, to_y = centre(page, "7")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(to_x, to_y, steps=6)
+    page.mouse.up()
+    expect(page.locator("#fault")).to_contain_text("overlap")
+    assert boxes(page) == before
+    fault, stage = page.locator("#fault").bounding_box(), page.locator("#stage").bounding_box()
+    assert fault is not None
+    assert stage is not None
+    assert stage["y"] < fault["y"]
+    assert fault["y"] + fault["height"] < stage["y"] + stage["height"]
+    assert float(page.locator("#answer").evaluate("e => getComputedStyle(e).opacity")) < 0.6
+    assert page.locator("#note").get_attribute("inert") == ""
+    page.keyboard.press("Control+z")
+    expect(page.locator("#fault")).to_be_hidden()
+    assert page.locator("#note").get_attribute("inert") is None
+
+
+@pytest.mark.parametrize("width", [320, 390, 640, 1280])
+@pytest.mark.parametrize("room", ROOMS)
+def test_nothing_is_wider_than_the_screen(page: Page, room: str, width: int) -> None:
+    page.set_viewport_size({"width": width, "height": 800})
+    page.goto(room)
+    settled(page)
+    assert page.evaluate("() => document.documentElement.scrollWidth") <= width
+    assert page.locator("h1").count() == 1
+    page.keyboard.press("Tab")
+    assert page.evaluate("() => document.activeElement.className") == "skip"
+
+
+def test_the_list_of_lines_is_reached_within_ten_tabs(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    for _ in range(9):
+        page.keyboard.press("Tab")
+        if page.evaluate("() => document.activeElement.dataset.rails"):
+            return
+    pytest.fail("the list is further away")
+
+
+def test_targets_on_a_phone_are_as_large_as_a_thumb(chromium: Browser, site: str) -> None:
+    context = chromium.new_context(viewport=PHONE, has_touch=True, is_mobile=True, base_url=site)
+    context.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
+    page = context.new_page()
+    open_at(page)
+    small = (
+        "() => [...document.querySelectorAll('button, a, select, input, summary, label[for=open]')].filter((e) => e.getClientRects().length && "
+        "!e.closest('.visually-hidden, .skip') && !e.matches('.visually-hidden, .skip, input[type=radio], p a, p .term')).filter((e) => { const b = e.getBoundingClientRect(); "
+        "return b.height < 43.5 || b.width < 26; }).map((e) => e.id || e.className + ' ' + e.textContent.trim())"
+    )
+    for sheet in ("sheet-lines", "stroke", "sheet-play", "note"):
+        page.locator(f'[data-sheet="{sheet}"]').tap()
+        settled(page)
+        assert page.evaluate(small) == [], sheet
+        assert serious(page) == []
+        drawing = page.locator("#drawing").bounding_box()
+        assert drawing is not None
+        assert drawing["height"] > 180  # the table stays in sight
+    context.close()
+
+
+def test_a_phone_turned_lays_the_table_down_and_names_its_rails_anew(chromium: Browser, site: str) -> None:
+    context = chromium.new_context(viewport=PHONE, has_touch=True, is_mobile=True, base_url=site, locale="en-US")
+    page = context.new_page()
+    open_at(page)
+    settled(page)
+    expect(page.locator("#answer")).to_contain_text("Left rail, from the bottom")
+    cue, ball = centre(page, "cue"), centre(page, "7")
+    assert cue[1] > ball[1]  # the head, where one stands, is below
+    page.set_viewport_size({"width": 844, "height": 390})
+    expect(page.locator("#answer")).to_contain_text("Top rail, from the left")
+    cue, ball = centre(page, "cue"), centre(page, "7")
+    assert cue[0] < ball[0]
+    context.close()
+
+
+def test_twenty_two_balls_are_told_apart_by_the_nearest(chromium: Browser, site: str) -> None:
+    """Snooker on a phone: balls of nine pixels; the finger takes the nearest one."""
+    context = chromium.new_context(viewport=PHONE, has_touch=True, base_url=site)
+    page = context.new_page()
+    open_at(page, "/?table=snooker-12ft&game=snooker&balls=cue:1.4,1.9;red1:6.5,2&target=red1")
+    page.locator('[data-sheet="sheet-play"]').tap()
+    page.locator("#tab-balls").tap()
+    ask_by(page, page.locator('[data-edit="rack"]').tap)
+    page.locator('[data-sheet="sheet-play"]').tap()
+    assert page.locator("#layer-balls .ball").count() == 22
+    x, y = centre(page, "red8")
+    page.touchscreen.tap(x + 1.5, y + 1.0)
+    expect(page.locator('#drawing [data-ball="red8"]')).to_have_class("ball tint-red chosen")
+    context.close()
+
+
+def test_a_ball_is_hit_removed_spotted_and_put_back_from_its_menu_and_the_tray(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    page.mouse.click(*centre(page, "2"))
+    ask_by(page, page.get_by_role("button", name="Hit this").click)
+    assert state_of(page).layout.target == "2"
+    page.locator('#drawing [data-ball="7"]').focus()
+    page.keyboard.press("Enter")
+    ask_by(page, page.get_by_role("button", name="On its spot").click)
+    assert (state_of(page).layout.ball("7").x, state_of(page).layout.ball("7").y) == (6.0, 2.0)
+    page.locator('#drawing [data-ball="7"]').focus()
+    ask_by(page, lambda: page.keyboard.press("Delete"))
+    assert [ball.id for ball in state_of(page).layout.balls] == ["cue", "2"]
+    tab(page, "balls")
+    ask_by(page, page.locator('#tray [data-add="13"]').click)
+    assert [ball.id for ball in state_of(page).layout.balls] == ["cue", "2", "13"]
+    ask_by(page, page.locator('[data-edit="scatter"]').click)
+    assert len(state_of(page).layout.balls) == 10
+    page.mouse.click(*centre(page, "cue"))
+    page.keyboard.press("Escape")
+    expect(page.locator("#ball-menu")).to_be_hidden()
+
+
+def test_the_layout_follows_into_every_room_and_comes_back(page: Page) -> None:
+    open_at(page)
+    page.locator('#drawing [data-ball="7"]').focus()
+    ask_by(page, lambda: page.keyboard.press("ArrowRight"))
+    balls = state_of(page).layout.balls
+    page.get_by_role("link", name="Compare", exact=True).click()
+    page.wait_for_url("**/compare?**")
+    assert state_of(page).layout.balls == balls
+    for room in ("Handbook", "Log", "Tables"):
+        page.get_by_role("link", name=room, exact=True).click()
+        settled(page)
+    page.get_by_role("link", name="Table", exact=True).click()
+    page.wait_for_url("**/?**")
+    assert state_of(page).layout.balls == balls
+
+
+def test_a_link_carries_its_own_table_to_an_empty_club(chromium: Browser, tmp_path_factory: Any) -> None:
+    own = {**table_json(standard_table("pool-9ft")), "name": "Cellar nine-foot", "cushion_friction": 0.17}
+    port = free_port()
+    server = start_server(tmp_path_factory.mktemp("empty"), port, demo=False)
+    try:
+        page = chromium.new_page(base_url=f"http://127.0.0.1:{port}")
+        page.goto(
+            f"/?table=Cellar%20nine-foot&balls=cue:1.1,0.55;7:5.3,0.5&target=7&rails=far&speed=3.3&own={packed(table_of_json(own))}"
+        )
+        page.wait_for_function("() => !location.search.includes('own=') && document.querySelector('#mark')")
+        settled(page)
+        assert "Cellar" in page.url
+        assert "speed=3.3" in page.url
+        there = page.request.get("/table.json?name=Cellar%20nine-foot").json()
+        assert there["cushion_friction"] == 0.17
+        page.goto("/?table=x&own=broken")
+        expect(page.locator("#fault")).to_contain_text("the table in this link is damaged")
+        page.close()
+    finally:
+        server.terminate()
+        server.wait(10)
+
+
+def test_copied_links_hold_the_table_and_open_by_pasting(page: Page) -> None:
+    open_at(page)
+    link = page.evaluate(
+        "async (q) => (await (await fetch('/api/link', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: q})).json()).href",
+        json.dumps(
+            {
+                "layout": {"table": "Damp nine-foot", "game": "nine-ball", "balls": [{"id": "cue", "x": 2, "y": 2}]},
+                "query": "table=Damp nine-foot&balls=cue:2,2",
+            }
+        ),
+    )
+    assert "own=" in link
+    page.evaluate(
+        "(text) => { const data = new DataTransfer(); data.setData('text/plain', text);"
+        " document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data })); }",
+        f"https://elsewhere.example{BLOCKED.replace('7:5.3', '7:6.1')}",
+    )
+    page.wait_for_url("**7:6.1**")
+
+
+def test_a_layout_is_renamed_saved_again_and_deleted_with_a_way_back(page: Page) -> None:
+    open_at(page)
+    page.locator("#save-now").click()
+    page.locator("#layout-name").fill("Corner case")
+    page.keyboard.press("Enter")
+    expect(page.locator("#layout-title")).to_have_text("Corner case")
+    page.locator('#drawing [data-ball="7"]').focus()
+    ask_by(page, lambda: page.keyboard.press("ArrowRight"))
+    expect(page.locator("#layout-title")).to_have_text("Corner case (changed)")
+    page.locator("#save-now").click()
+    expect(page.locator("#toast")).to_contain_text("is saved")
+    page.locator("#open-menu").click()
+    first = page.locator("#saved li").first
+    expect(first).to_contain_text("Corner case")  # one's own come first
+    first.locator("[data-rename]").click()
+    page.keyboard.type("Corner pocket")
+    page.keyboard.press("Enter")
+    expect(page.locator("#layout-title")).to_have_text("Corner pocket")
+    page.locator("#find-layout").fill("pocket")
+    expect(page.locator("#saved li:visible")).not_to_have_count(0)
+    page.locator("#find-layout").fill("")
+    with page.expect_navigation():
+        page.locator('#saved li[data-name="Corner pocket"] a').click()
+    expect(page.locator("#mark")).to_be_visible()
+    settled(page)
+    assert state_of(page).layout.ball("7").x == pytest.approx(5.4)  # as it was saved again
+    page.locator("#open-menu").click()
+    page.locator('#saved li[data-name="Corner pocket"] [data-delete]').click()
+    expect(page.locator("#toast")).to_contain_text("is deleted")
+    page.locator("#toast button").click()
+    page.reload()
+    page.locator("#open-menu").click()
+    expect(page.locator('#saved li[data-name="Corner pocket"]')).to_be_visible()
+
+
+def test_step_by_step_withholds_the_mark_and_tells_how_near_one_came(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    mark = page.locator("#mark").inner_text()
+    page.locator("#steps-start").click()
+    expect(page.locator("#by-steps")).to_be_visible()
+    assert mark not in page.locator("main").inner_text()
+    assert page.locator("#mark-label").count() == 0
+    for _ in range(12):
+        if page.locator("#steps-again").count():
+            break
+        if page.locator("#guess").count():
+            page.locator("#guess").fill("3.1")
+        page.locator("#steps-next").click()
+    expect(page.locator("#by-steps")).to_contain_text(f"{mark} from the left")
+    expect(page.locator("#by-steps")).to_contain_text("You committed to 3.10")
+    expect(page.locator("#mark")).to_have_text(mark)
+    page.locator("#steps-end").click()
+    expect(page.locator("#by-steps")).to_be_hidden()
+
+
+@pytest.mark.parametrize(("locale", "word"), [("en-US", "English"), ("en-GB", "Side")])
+def test_english_follows_the_browser_and_the_setting(chromium: Browser, site: str, locale: str, word: str) -> None:
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=site, locale=locale)
+    page = context.new_page()
+    open_at(page)
+    expect(page.locator("label[for=side]")).to_have_text(word)
+    page.locator("#menu").click()
+    page.locator("#help-open").click()
+    page.locator("#english").select_option("uk" if word == "English" else "us")
+    page.wait_for_load_state()
+    expect(page.locator("label[for=side]")).to_have_text("Side" if word == "English" else "English")
+    expect(page.locator("#answer")).to_contain_text("Top cushion" if word == "English" else "Top rail")
+    context.close()
+
+
+def test_a_line_under_the_pointer_shows_its_path(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    page.locator('#lines [data-rails="near"]').hover()
+    assert (page.locator("#other-path").get_attribute("d") or "").startswith("M")
+    page.mouse.move(400, 400)
+    assert page.locator("#other-path").get_attribute("d") == ""
+
+
+def test_the_log_room_speaks_of_what_is_filtered_in_the_readers_own_time(chromium: Browser, site: str) -> None:
+    context = chromium.new_context(base_url=site, timezone_id="Asia/Tokyo", locale="en-GB")
+    page = context.new_page()
+    page.goto("/log")
+    first = page.locator("tr[data-uid] time").first
+    stamp = first.get_attribute("datetime") or ""
+    hour = (int(stamp[11:13]) + 9) % 24
+    expect(first).to_contain_text(f"{hour:02}:{stamp[14:16]}")
+    whole = page.locator(".log-head .big strong").inner_text()
+    page.get_by_role("link", name="only these").first.click()
+    expect(page.locator(".log-head .big strong")).not_to_have_text(whole)
+    made = int(page.locator(".log-head .big strong").inner_text().split(" of ")[1])
+    assert made == int(page.locator(".groups tr.chosen .fig").first.inner_text().split(" of ")[1])
+    href = page.get_by_role("link", name="as JSON").get_attribute("href") or ""
+    assert len(page.request.get(href).json()["attempts"]) == made
+    context.close()
+
+
+def test_at_twice_the_size_nothing_is_scrolled_sideways_and_colours_may_be_forced(page: Page) -> None:
+    page.set_viewport_size({"width": 640, "height": 400})  # 1280 x 800 at 200 %
+    page.emulate_media(forced_colors="active")
+    open_at(page)
+    assert page.evaluate("() => document.documentElement.scrollWidth") <= 640
+    assert page.locator("#mark").is_visible()
+    assert page.locator("#mark").inner_text() == address.number(float(page.locator("#mark").inner_text())).ljust(4, "0")
