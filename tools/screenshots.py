@@ -37,11 +37,12 @@ CAROM = (
 VIEWS = (
     ("table", BLOCKED, 1280, 800, False, "light", ""),
     ("table-night", BLOCKED, 1280, 800, False, "dark", "#step #step"),
-    ("table-phone", BLOCKED, 390, 844, True, "light", ""),
+    ("table-phone", BLOCKED, 390, 844, False, "light", ""),
+    ("by-steps", BLOCKED, 1280, 800, False, "light", "#steps-start #steps-next #steps-next"),
     ("table-crowd", CROWD, 1280, 800, False, "light", ""),
     ("table-note", BLOCKED, 1280, 800, False, "light", "[data-result=short]"),
-    ("two-metres", BLOCKED, 844, 390, False, "light", "#far-open"),
-    ("three-rails", THREE, 1280, 800, False, "light", ""),
+    ("two-metres", BLOCKED, 1280, 800, False, "light", "#far-open"),
+    ("three-rails", THREE, 1280, 1200, False, "light", "#tab-mirror"),
     ("bank", BANK, 1280, 800, False, "light", ""),
     ("snooker", SNOOKER, 1280, 800, False, "light", ""),
     ("carom", CAROM, 1280, 800, False, "light", ""),
@@ -49,11 +50,10 @@ VIEWS = (
     ("handbook", "/handbook/M10", 1280, 800, False, "light", "#hands-start #hands-on #hands-on"),
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
     ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
-    ("combination", COMBINATION, 1280, 800, False, "light", ""),
+    ("combination", COMBINATION, 1280, 800, False, "light", "#tab-after"),
     ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
     ("break", BREAK, 1280, 800, False, "light", ""),
     ("log", "/log", 1280, 800, False, "light", ""),
-    ("devices", "/devices", 1280, 800, False, "light", ""),
 )
 
 
@@ -71,7 +71,7 @@ def main() -> None:
                 page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
                 for selector in clicks.split():
                     page.click(selector)
-                page.wait_for_timeout(400)
+                page.wait_for_timeout(900)
                 target = ROOT / f"docs/screenshots/{name}.png"
                 page.screenshot(path=target, full_page=whole, animations="disabled")
                 page.close()

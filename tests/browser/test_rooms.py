@@ -202,6 +202,30 @@ def test_a_ball_is_hit_removed_spotted_and_put_back_from_its_menu_and_the_tray(p
     expect(page.locator("#ball-menu")).to_be_hidden()
 
 
+def test_several_balls_are_picked_and_moved_together(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    before = state_of(page).layout
+    page.keyboard.down("Shift")
+    for ball in ("2", "7"):
+        page.mouse.click(*centre(page, ball))
+    page.keyboard.up("Shift")
+    expect(page.locator("#layer-balls .picked")).to_have_count(2)
+    x, y = centre(page, "2")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y - 60, steps=5)
+    page.mouse.up()
+    settled(page)
+    after = state_of(page).layout
+    steps = [(after.ball(b).x - before.ball(b).x, after.ball(b).y - before.ball(b).y) for b in ("2", "7")]
+    assert steps[0] == pytest.approx(steps[1], abs=1e-3)
+    assert steps[0][1] > 0.4
+    assert after.cue == before.cue
+    ask_by(page, lambda: page.keyboard.press("Control+z"))
+    assert state_of(page).layout.balls == before.balls
+
+
 def test_the_layout_follows_into_every_room_and_comes_back(page: Page) -> None:
     open_at(page)
     page.locator('#drawing [data-ball="7"]').focus()

@@ -75,7 +75,7 @@ def test_the_favourite_system_is_kept_and_leads_the_table_room(client: TestClien
 
 
 def test_the_page_opens_on_any_layout(client: TestClient) -> None:
-    assert "Which way of counting" in client.get("/compare").text
+    assert "Which system works from here?" in client.get("/compare").text
     assert "This link cannot be opened" in client.get("/compare?balls=x").text
     snooker = "/compare?table=snooker-12ft&game=snooker&balls=cue:2.5,1;black:6.6,1.2&target=black"
     assert client.get(snooker).status_code == 200

@@ -29,10 +29,20 @@ def beside(layout: Layout, found: Count | NoCount) -> Beside:
 
 
 def compare(asked: Situation) -> Steps[list[Beside]]:
-    """Every system on a layout, those that land nearest first; none without a target. In steps."""
+    """Every system on a layout, in steps: those that hit, then those with something in the way, then misses.
+
+    Among each the nearest landing first; none without a target.
+    """
     told: list[Beside] = []
     if asked.layout.target is not None:
         for found in (yield from count_all(Situation(asked.layout, asked.stroke))):
             told.append(beside(asked.layout, found))
             yield
-    return told
+    return sorted(told, key=_trust)
+
+
+def _trust(found: Beside) -> int:
+    count = found.count
+    if isinstance(count, NoCount):
+        return 3
+    return 2 if count.lands.off_balls >= 1.0 else 1 if count.blocked else 0

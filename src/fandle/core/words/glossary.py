@@ -1,13 +1,13 @@
 """Every word of the trade that the pages use, in one sentence each."""
 
 WORDS = {
-    "nose": "The cushion's edge: the mark is where your line of aim, carried straight on, crosses it.",
-    "sight": "The inlay on the rail cap, behind the nose: sighting through it reads a different number than the nose.",
+    "nose": "The cushion edge: the mark is where your line of aim, carried straight on, crosses it.",
+    "sight": "The diamonds lie behind the cushion edge: aiming through them reads another number than at the edge.",
     "natural": "The pure mirror line of the ball's centre, with no physics: where you would aim if cushions were perfect.",
     "shoot this": "The path the ball takes when you aim at the red mark, played out with your speed and side.",
     "window": "How far your mark may be wrong, either way, and the ball is still hit.",
-    "mirror": "The target reflected in the cushion noses: aim straight at the image.",
-    "ball size": "A ball turns one radius before the nose, so the true mirror lies that much inside it.",
+    "mirror": "The target reflected in the cushion edges: aim straight at the image.",
+    "ball size": "A ball turns one radius before the cushion edge, so the true mirror lies that much inside it.",
     "cushion": "What rubber and cloth do to a plain ball at this speed, compared with a perfect mirror.",
     "side": "Spin to the left or right of centre: running side lengthens the rebound, reverse side shortens it.",
     "compression": "Rubber pressed in: the harder the ball meets the rail the deeper it sinks, and the dent's wall turns it "

@@ -98,7 +98,10 @@ class Screen:
     def say(self, text: str) -> str:
         """A sentence of the core, as this screen says it."""
         text = _POCKET.sub(self._pocket, text)
-        text = _RAILS.sub(self._rails, text)
+        return self.dialect(_RAILS.sub(self._rails, text))
+
+    def dialect(self, text: str) -> str:
+        """The same words, rails named as they are, in American or British English."""
         british = self.snooker or self.english == "uk"
         for before, after in _UK if british else ():
             text = re.sub(before, after, text)

@@ -120,22 +120,19 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
     """A system's page, its example the layout in the address if there is one."""
     if method.upper() not in METHODS:
         return _index(request, f"There is no system {method}: choose one of these.")
-    page, query, fault = page_of(method), request.query_params, ""
-    layout, rails, cloth, rubber = page.example, page.rails, query.get("cloth", OWN), query.get("rubber", OWN)
+    page, fault = page_of(method), ""
     try:
-        if "balls" in query:
-            asked = address.read(query, shelf_of(request).known)
-            layout, rails = asked.layout, asked.rails or page.rails
-        layout = replace(layout, table=conditioned(layout.table, cloth, rubber))
+        asked = _linked(page, request)
     except BadInputError as error:
         fault = f"This link cannot be opened: {error}."
-        cloth = rubber = OWN
+        asked = Asked(page.example, page.rails, OWN, OWN)
+    layout = asked.layout
     screen = screen_of(request, layout.table, turns=False)
-    shown = said(await works_of(request).run(request, _example(page, Asked(layout, rails, cloth, rubber))), screen)
-    names = list(METHODS)
-    place = names.index(page.method)
+    shown = said(await works_of(request).run(request, _example(page, asked)), screen)
+    before, after = _beside(page)
     context = {
         "page": page,
+        "favourite": preference(request.app.state.database, PREFERRED, FAVOURITE),
         "screen": screen,
         "bank": bank_href(page),
         "fault": fault,
@@ -146,8 +143,8 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
         "cloths": (OWN, *CLOTHS),
         "rubbers": (OWN, *RUBBERS),
         "table_name": layout.table.name,
-        "before": page_of(names[place - 1]) if place else None,
-        "after": page_of(names[place + 1]) if place + 1 < len(names) else None,
+        "before": before,
+        "after": after,
         "urls": {
             "example": f"{address.EXAMPLE}/{page.method}",
             "drift": f"{address.EXAMPLE}/{page.method}/drift",
@@ -159,6 +156,23 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "system.html", context)
     return response
+
+
+def _linked(page: Page, request: Request) -> Asked:
+    """The layout, cloth and rubber of a link; what it leaves out is the page's own."""
+    query, layout, rails = request.query_params, page.example, page.rails
+    cloth, rubber = query.get("cloth", OWN), query.get("rubber", OWN)
+    if "balls" in query:
+        asked = address.read(query, shelf_of(request).known)
+        layout, rails = asked.layout, asked.rails or page.rails
+    return Asked(replace(layout, table=conditioned(layout.table, cloth, rubber)), rails, cloth, rubber)
+
+
+def _beside(page: Page) -> tuple[Page | None, Page | None]:
+    """The pages before and after it."""
+    names = list(METHODS)
+    place = names.index(page.method)
+    return page_of(names[place - 1]) if place else None, page_of(names[place + 1]) if place + 1 < len(names) else None
 
 
 @router.post(address.EXAMPLE + "/{method}", responses=FAULTS)

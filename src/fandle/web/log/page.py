@@ -9,6 +9,7 @@ from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.practice.record import Figures, Result
+from fandle.core.words.screen import English, Screen
 from fandle.core.words.spoken import landing_word
 from fandle.store import log
 from fandle.store.figures import Group, figures_of, groups, how_many_groups
@@ -16,6 +17,7 @@ from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of, tip_of
 from fandle.web.noted import NotedShot, NotedShots
+from fandle.web.speech import english_of
 
 router = APIRouter(responses=FAULTS)
 Key = Annotated[int, Query(ge=1, le=2**53)]  # a record's id
@@ -49,13 +51,14 @@ def log_room(
     asked: dict[str, Any] = {"set_up": set_up, "result": result, "table": table, "version": version}
     kept = {name: value for name, value in asked.items() if value not in ("", None)}
     context = {
-        "rows": [_row(row, shots.of(row)) for _, row in shown],
+        "rows": [_row(row, shots.of(row), english_of(request)) for _, row in shown],
         "older": _link({**kept, "part": part, "before": shown[-1][0]}) + "#attempts" if more else None,
         "newest": _link({**kept, "part": part}) + "#attempts" if before is not None else None,
         "groups": [_group(group, shots) for group in groups(database, GROUPS, (part - 1) * GROUPS, STRIP_MOST)],
         "part": part,
         "parts": [(n, _link({**kept, "part": n})) for n in _near(part, parts)] if parts > 1 else [],
         "whole": _words(figures_of(database, wanted)),
+        "empty": parts == 0,
         "tonight": _words(figures_of(database, replace(wanted, since=_evening()))),
         "chosen": kept,
         "results": [r.value for r in Result],
@@ -123,7 +126,7 @@ def _place(off: float) -> float:
     return round(50 + 50 * max(-1.0, min(1.0, off / STRIP_END)), 2)
 
 
-def _row(row: log.Noted, shot: NotedShot) -> dict[str, Any]:
+def _row(row: log.Noted, shot: NotedShot, english: English) -> dict[str, Any]:
     """An attempt as a line of the list."""
     return {
         "uid": row.uid,
@@ -133,7 +136,7 @@ def _row(row: log.Noted, shot: NotedShot) -> dict[str, Any]:
         "table": row.table_label,
         "href": shot.href,
         "mark": shot.mark,
-        "stroke": shot.words,
+        "stroke": Screen(english=english).dialect(shot.words),
         "result": row.result,
         "off": landing_word(row.off),
         "side_hit": row.side_hit,

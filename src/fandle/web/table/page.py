@@ -14,6 +14,7 @@ from fandle.core.shot.cue import CUES
 from fandle.core.table.model import Table
 from fandle.core.table.standards import LABELS
 from fandle.core.words.glossary import WORDS
+from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_of, table_json
 from fandle.service.situation import FAVOURITE, HOW_MANY, Situation
 from fandle.store import club
@@ -72,10 +73,11 @@ async def table_room(request: Request) -> HTMLResponse:
         asked = first_situation(saved, favourite)
         data = await works.run(request, answer(asked, tip_of(request)))
     table = asked.table
-    data = said(data, screen_of(request, table))
+    screen = screen_of(request, table)
+    data = said(data, screen)
     templates: Jinja2Templates = request.app.state.templates
     context = {
-        **_furniture(shelf, table),
+        **_furniture(shelf, table, screen),
         "state": json.dumps(data, allow_nan=False),
         "fault": fault,
         "saved": kept_layouts(saved, favourite),
@@ -85,7 +87,7 @@ async def table_room(request: Request) -> HTMLResponse:
     return templates.TemplateResponse(request, "table.html", context)
 
 
-def _furniture(shelf: Shelf, table: Table) -> dict[str, Any]:
+def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
     """What the page is given of the table and the club, whatever lies on it."""
     return {
         "drawing": drawing(table),
@@ -94,7 +96,7 @@ def _furniture(shelf: Shelf, table: Table) -> dict[str, Any]:
         "marks": table.marks,
         "table_name": table.name,
         "urls": URLS,
-        "words": WORDS,
+        "words": {name: screen.say(text) for name, text in WORDS.items()},
         "counts": HOW_MANY,
         "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
         "unit_sizes": _unit_sizes(table),

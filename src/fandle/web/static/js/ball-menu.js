@@ -2,7 +2,7 @@
 
 import { html } from "./dom.js";
 
-export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpot }) {
+export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpot, onPick }) {
   let back = null; // where the focus was
 
   function close() {
@@ -26,6 +26,7 @@ export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpo
       keys.unshift(key("Remove", () => onRemove(ball.id)));
       if (ball.id !== target) keys.unshift(key("Hit this", () => onTarget(ball.id)));
     }
+    keys.push(key("Move together", () => onPick(ball.id)));
     back = document.activeElement;
     element.replaceChildren(...keys);
     element.hidden = false;

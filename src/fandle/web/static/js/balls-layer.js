@@ -15,12 +15,28 @@ const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, 1], Arrow
  * @param {any} sheet
  * @param {any} group
  * @param {any} labels
- * @param {{ onMove: Function, onChoose: Function, onMenu?: Function, onRemove?: Function, onDrag?: Function }} told
- *   onMove(id, x, y), onChoose(id), onMenu(id), onRemove(id), onDrag({ id, event } | null)
+ * @param {{ onMove?: Function, onMoves?: Function, onChoose: Function, onMenu?: Function, onRemove?: Function, onDrag?: Function }} told
+ *   onMove(id, x, y) for one ball, or onMoves([[id, x, y]…]) for all that go together; onChoose(id), onMenu(id),
+ *   onRemove(id), onDrag({ id, event } | null)
  */
-export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = () => {}, onRemove = () => {}, onDrag = () => {} }) {
+export function ballsLayer(sheet, group, labels, { onMove = () => {}, onMoves = (all) => all.forEach((one) => onMove(...one)), onChoose, onMenu = () => {}, onRemove = () => {}, onDrag = () => {} }) {
   const marks = new Map();
+  const together = new Set(); // balls picked to be moved as one
   let dragged = null;
+
+  // A ball moved so far (diamonds), and with it all that were picked together with it.
+  function shift(id, dx, dy) {
+    const ids = together.has(id) ? [...together] : [id];
+    onMoves(ids.filter((each) => marks.has(each)).map((each) => {
+      const { x, y } = marks.get(each).ball;
+      return [each, ...sheet.kept(x + dx, y + dy)];
+    }));
+  }
+
+  function pick(id) {
+    if (!together.delete(id)) together.add(id);
+    marks.get(id)?.mark.classList.toggle("picked", together.has(id));
+  }
 
   const inMiddle = (ball) => sheet.place(ball.x, ball.y);
   // The ball meant by a pointer: the nearest one in reach.
@@ -51,6 +67,10 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
     sheet.element.setPointerCapture(event.pointerId);
     const [x, y] = sheet.under(event);
     const { id } = found.ball;
+    if (event.shiftKey) {
+      pick(id);
+      return;
+    }
     dragged = { id, from: [event.clientX, event.clientY], moved: false, offset: [found.ball.x - x, found.ball.y - y], timer: setTimeout(() => { if (dragged && !dragged.moved) menu(); }, LONG) };
     onChoose(id);
   }
@@ -60,7 +80,8 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
     if (!dragged.moved && Math.hypot(event.clientX - dragged.from[0], event.clientY - dragged.from[1]) < STILL) return;
     dragged.moved = true;
     const [x, y] = sheet.under(event);
-    onMove(dragged.id, ...sheet.kept(x + dragged.offset[0], y + dragged.offset[1]));
+    const { ball } = marks.get(dragged.id);
+    shift(dragged.id, x + dragged.offset[0] - ball.x, y + dragged.offset[1] - ball.y);
     onDrag({ id: dragged.id, event });
   }
 
@@ -89,8 +110,7 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
     else if (way) {
       const step = event.shiftKey ? FINE : SEGMENT;
       const [dx, dy] = sheet.step(...way);
-      const at = marks.get(id).ball;
-      onMove(id, ...sheet.kept(at.x + dx * step, at.y + dy * step));
+      shift(id, dx * step, dy * step);
     } else return;
     event.preventDefault();
   }
@@ -114,6 +134,7 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
       if (seen.has(id)) continue;
       mark.remove();
       marks.delete(id);
+      together.delete(id);
     }
     const px = sheet.mmPerPixel();
     const small = sheet.radius / px < READABLE;
@@ -130,7 +151,7 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
       const kind = ball.id === "cue" ? "cue" : ball.id === target ? "target" : "";
       put(mark, {
         transform: `translate(${x} ${y})`,
-        class: ["ball", kind, tint(ball.id) && `tint-${tint(ball.id)}`, ball.id === chosen && "chosen", wrong.has(ball.id) && "wrong"].filter(Boolean).join(" "),
+        class: ["ball", kind, tint(ball.id) && `tint-${tint(ball.id)}`, ball.id === chosen && "chosen", together.has(ball.id) && "picked", wrong.has(ball.id) && "wrong"].filter(Boolean).join(" "),
         "aria-label": `${name(ball, target)} at ${ball.x.toFixed(2)}, ${ball.y.toFixed(2)}; arrow keys move it, Enter opens its menu`,
       });
       const text = mark.querySelector("text");
@@ -143,7 +164,7 @@ export function ballsLayer(sheet, group, labels, { onMove, onChoose, onMenu = ()
     labels.ask("balls", asks, balls.map((ball) => ({ x: inMiddle(ball)[0], y: inMiddle(ball)[1], r: sheet.radius })));
   }
 
-  return { draw };
+  return { draw, pick };
 }
 
 // Places round a point, above first.

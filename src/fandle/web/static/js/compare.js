@@ -76,7 +76,7 @@ async function favour(system) {
 function row(system) {
   const miss = system.lands.off_balls >= 1 || !system.open;
   const button = html("button", { type: "button", class: `system${miss ? " miss" : ""}`, "data-method": system.method, "aria-pressed": String(shown()?.method === system.method) },
-    html("span", { class: "title" }, `${system.title}${system.method === answer.favourite ? " · yours" : ""}`),
+    html("span", { class: "title" }, `${system.title}${system.method === answer.favourite ? " ★" : ""}`),
     html("span", { class: "lands" }, system.verdict.where),
     html("span", { class: "sum" }, `${system.lead}${system.result}`),
     html("span", { class: "what" }, system.in_the_way || system.verdict.what, html("br"), system.way));
@@ -87,9 +87,10 @@ function row(system) {
 function detail(system) {
   if (!system) return [html("p", {}, "No system works from here: move a ball, or choose the ball to be hit in the Table room.")];
   const page = html("a", { class: "btn tool", href: system.page }, "Its page in the Handbook");
-  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
+  const own = system.method === answer.favourite;
+  const mine = html("button", { class: "btn tool", type: "button", id: "favour", "aria-pressed": String(own) }, own ? "★ My system" : "☆ Make this my system");
   mine.addEventListener("click", () => favour(system));
-  return systemDetail(system, [page, system.method === answer.favourite ? null : mine].filter(Boolean));
+  return systemDetail(system, [page, mine]);
 }
 
 const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,

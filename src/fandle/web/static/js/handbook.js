@@ -82,6 +82,8 @@ find("table-of").addEventListener("change", async () => {
 async function favour() {
   try {
     await send("PUT", urls.preferences, { system: book.dataset.method });
+    book.dataset.favourite = book.dataset.method;
+    draw();
     toast(`${answer.system.title} leads in the Table room from now on.`);
   } catch (fault) {
     toast(fault.message);
@@ -90,7 +92,7 @@ async function favour() {
 
 function rival(other) {
   const name = html("td", {}, html("a", { href: `${other.href}?${answer.address}` }, other.title));
-  if (!other.applies) return html("tr", {}, name, html("td", { colspan: "3", class: "soft" }, `does not count: ${other.reason}`));
+  if (!other.applies) return html("tr", {}, name, html("td", { colspan: "3", class: "soft" }, `does not work here: ${other.reason}`));
   return html("tr", {}, name, html("td", { class: "sum" }, other.sum), html("td", {}, other.nose), html("td", {}, html("b", {}, other.where), `, ${other.what}`));
 }
 
@@ -102,13 +104,14 @@ function draw() {
   labels.set();
   put(find("shot"), { d: system.shot ?? "" });
   find("ghost").toggleAttribute("hidden", true);
-  const mine = html("button", { class: "btn tool", type: "button", id: "favour" }, "Make it my system");
+  const starred = book.dataset.favourite === book.dataset.method;
+  const mine = html("button", { class: "btn tool", type: "button", id: "favour", "aria-pressed": String(starred) }, starred ? "★ My system" : "☆ Make this my system");
   mine.addEventListener("click", favour);
   find("shown").replaceChildren(...(system.applies ? systemDetail(system, [mine]) : [html("p", { class: "no-count" }, `It does not work from here: ${system.reason}.`)]));
   measure.load(system.hands ?? []);
   const own = system.applies ? [{ applies: true, href: urls.page, title: system.title, sum: `${system.lead}${system.result}`, nose: system.aim.nose.toFixed(2), ...system.verdict }] : [];
   find("rivals").replaceChildren(html("caption", {}, "On the layout drawn here"),
-    html("thead", {}, html("tr", {}, ...["System", "Sum", "At the nose", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
+    html("thead", {}, html("tr", {}, ...["System", "Sum", "At the cushion edge", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
   map.redraw();
 }
 

@@ -6,7 +6,7 @@ import { toast } from "./toast.js";
 const room = document.getElementById("log");
 
 // Times are kept in UTC and read in the reader's own zone.
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = new Intl.DateTimeFormat(undefined, { day: "numeric", month: "short", year: "numeric", hour: "2-digit", minute: "2-digit" });
 for (const time of room.querySelectorAll("time")) {
   const date = new Date(time.dateTime);
   if (!Number.isNaN(date.getTime())) time.textContent = when.format(date);

@@ -136,8 +136,9 @@ const redo = () => steps.redo(state);
 find("undo").addEventListener("click", undo);
 find("redo").addEventListener("click", redo);
 
-function withBall(id, x, y) {
-  return { ...state.layout, balls: state.layout.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
+function withBalls(moved) {
+  const places = new Map(moved.map(([id, x, y]) => [id, { id, x, y }]));
+  return { ...state.layout, balls: state.layout.balls.map((ball) => places.get(ball.id) ?? ball) };
 }
 
 function removeBall(id) {
@@ -158,15 +159,16 @@ async function addBall(id) {
   }
 }
 
-const onMove = (id, x, y) => change({ layout: withBall(id, x, y) }, `move ${id}`);
+const onMoves = (moved) => change({ layout: withBalls(moved) }, `move ${moved.map(([id]) => id)}`);
+const onMove = (...moved) => onMoves([moved]);
 const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
 const onTarget = (id) => change({ layout: { ...state.layout, target: id }, rails: null }, "target");
 const tabs = makeTabs(document.querySelector(".tabs"), () => drawMirror());
 sheets(room);
-const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
+const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
 const lens = loupe(find("loupe"), sheet);
 const layer = ballsLayer(sheet, find("layer-balls"), labels, {
-  onMove, onChoose, onRemove: removeBall,
+  onMoves, onChoose, onRemove: removeBall,
   onMenu: (id) => menu.open(state.layout.balls.find((ball) => ball.id === id), state.layout.target),
   onDrag: (drag) => {
     room.classList.toggle("dragging", drag !== null);
