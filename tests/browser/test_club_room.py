@@ -20,8 +20,9 @@ LAYOUTS = {
 }
 
 
-@pytest.mark.parametrize("width", [390, 1280])
-@pytest.mark.parametrize("name", STANDARDS)
+@pytest.mark.parametrize(
+    ("name", "width"), [*((name, 1280) for name in STANDARDS), ("pool-9ft", 390), ("snooker-12ft", 390)]
+)
 def test_every_table_is_drawn_and_used(page: Page, name: str, width: int) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     open_at(page, f"/?table={name}&{LAYOUTS[name]}&rails=far&speed=3.5")

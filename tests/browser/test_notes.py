@@ -79,7 +79,7 @@ def test_undo_takes_back_the_newest_thing_a_note_too(page: Page) -> None:
 
 def test_a_bank_and_a_straight_shot_are_noted(page: Page) -> None:
     open_at(page, BANK)
-    expect(page.locator(".note-keys button").first).to_have_text("Potted")
+    expect(page.locator(".note-keys button").first).to_have_text("Pocketed")
     page.locator('[data-result="short"]').click()
     told(page)
     expect(page.locator("#crossing")).to_be_visible()

@@ -103,13 +103,14 @@ def test_a_fault_lies_over_the_cloth_and_dims_what_no_longer_holds(page: Page) -
     assert page.locator("#note").get_attribute("inert") is None
 
 
-@pytest.mark.parametrize("width", [320, 390, 640, 1280])
 @pytest.mark.parametrize("room", ROOMS)
-def test_nothing_is_wider_than_the_screen(page: Page, room: str, width: int) -> None:
-    page.set_viewport_size({"width": width, "height": 800})
+def test_nothing_is_wider_than_the_screen(page: Page, room: str) -> None:
     page.goto(room)
     settled(page)
-    assert page.evaluate("() => document.documentElement.scrollWidth") <= width
+    for width in (1280, 640, 390, 320):
+        page.set_viewport_size({"width": width, "height": 800})
+        page.wait_for_timeout(60)
+        assert page.evaluate("() => document.documentElement.scrollWidth") <= width, width
     assert page.locator("h1").count() == 1
     page.keyboard.press("Tab")
     assert page.evaluate("() => document.activeElement.className") == "skip"
@@ -315,7 +316,9 @@ def test_a_layout_is_renamed_saved_again_and_deleted_with_a_way_back(page: Page)
     page.locator('#saved li[data-name="Corner pocket"] [data-delete]').click()
     expect(page.locator("#toast")).to_contain_text("is deleted")
     page.locator("#toast button").click()
+    settled(page)
     page.reload()
+    settled(page)
     page.locator("#open-menu").click()
     expect(page.locator('#saved li[data-name="Corner pocket"]')).to_be_visible()
 
@@ -390,3 +393,57 @@ def test_at_twice_the_size_nothing_is_scrolled_sideways_and_colours_may_be_force
     assert page.evaluate("() => document.documentElement.scrollWidth") <= 640
     assert page.locator("#mark").is_visible()
     assert page.locator("#mark").inner_text() == address.number(float(page.locator("#mark").inner_text())).ljust(4, "0")
+
+
+def test_a_printed_page_is_one_page_with_positions_by_tape(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    pdf = page.pdf(format="A4", print_background=True)
+    assert pdf.count(b"/Type /Page\n") + pdf.count(b"/Type /Page ") + pdf.count(b"/Type/Page/") <= 1
+    page.emulate_media(media="print")
+    page.evaluate("() => window.dispatchEvent(new Event('beforeprint'))")
+    expect(page.locator("#print-sheet")).to_contain_text(
+        "Cue ball: 349 mm (13.8 in) from the head, 175 mm (6.9 in) from the near rail"
+    )
+    expect(page.locator("#mark")).to_be_visible()
+    expect(page.locator(".top")).to_be_hidden()
+
+
+def test_two_fingers_magnify_and_a_double_tap_shows_the_whole_again(chromium: Browser, site: str) -> None:
+    context = chromium.new_context(viewport=PHONE, has_touch=True, is_mobile=True, base_url=site)
+    context.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
+    page = context.new_page()
+    open_at(page)
+    settled(page)
+    session = page.context.new_cdp_session(page)
+    before = page.locator("#drawing").get_attribute("viewBox")
+    balls = state_of(page).layout.balls
+
+    def touch(kind: str, *points: tuple[float, float]) -> None:
+        session.send(
+            "Input.dispatchTouchEvent",
+            {"type": kind, "touchPoints": [{"x": x, "y": y, "id": k} for k, (x, y) in enumerate(points)]},
+        )
+
+    touch("touchStart", (180, 400))
+    touch("touchStart", (180, 400), (210, 430))
+    for step in range(1, 6):
+        touch("touchMove", (180 - 8 * step, 400 - 8 * step), (210 + 8 * step, 430 + 8 * step))
+    touch("touchEnd")
+    wide = float((page.locator("#drawing").get_attribute("viewBox") or "").split()[2])
+    assert wide < 0.5 * float((before or "").split()[2])
+    assert state_of(page).layout.balls == balls  # nothing was dragged
+    page.locator("#drawing").dblclick(position={"x": 195, "y": 200})
+    assert page.locator("#drawing").get_attribute("viewBox") == before
+    context.close()
+
+
+@pytest.mark.parametrize("room", ROOMS)
+def test_a_rooms_own_scripts_and_styles_are_small(page: Page, room: str) -> None:
+    """At most 120 kB on the wire, beside Bootstrap and the fonts."""
+    page.goto(room)
+    settled(page)
+    size = page.evaluate(
+        "() => performance.getEntriesByType('resource').filter((e) => /static.*(js|css)$/.test(e.name) && !e.name.includes('vendor')).reduce((sum, e) => sum + e.encodedBodySize, 0)"
+    )
+    assert 1000 < size <= 120_000

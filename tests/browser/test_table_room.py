@@ -91,7 +91,7 @@ def test_rails_are_offered_and_refused_with_their_reason(page: Page) -> None:
     page.locator("#lines .shut summary").click()
     ask_by(page, page.locator('#lines [data-rails="foot"]').click)
     expect(page.locator("#answer")).to_contain_text("no line")
-    expect(page.locator("#answer")).to_contain_text("The 2 is on the way in")
+    expect(page.locator("#answer")).to_contain_text("The 2 is in the way before the rail")
     assert page.locator("#shot").get_attribute("d") == ""
     ask_by(page, page.locator('#lines [data-rails="far"]').click)
     assert page.locator("#mark").count() == 1

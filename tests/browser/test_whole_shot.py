@@ -113,7 +113,7 @@ def test_straight_is_one_of_the_lines(page: Page) -> None:
     """Blocked, it says by whom; the ball moved away, it is offered; chosen, the address keeps it."""
     open_at(page)
     straight = page.locator('#lines [data-rails="straight"]')
-    expect(straight).to_contain_text("the 2 is on the way")
+    expect(straight).to_contain_text("the 2 is in the way")
     tab(page, "balls")
     box = page.get_by_label("ball 2, from the near rail")
     box.fill("3.5")

@@ -121,7 +121,7 @@ def test_a_bank_is_answered_with_its_contact_and_its_mirror(client: TestClient) 
     assert chosen["contact"].startswith("into the top-right corner, cut 34°")
     assert (chosen["lead"], chosen["counted_from"]) == ("Bottom rail", "from the left")
     assert chosen["drawing"]["line"]["whole"] == 8  # short and long are read through the pocket's mouth
-    assert chosen["results"][0] == ["hit", "Potted"]
+    assert chosen["results"][0] == {"id": "hit", "label": "Pocketed"}
     assert len(chosen["drawing"]["mirror"]["tables"]) == 2
     assert "pocket=side-far" in ask(client, layout=layout, kind="bank", pocket="side-far", rails="near")["address"]
 
@@ -152,7 +152,7 @@ def test_a_held_mark_gives_a_stroke_or_a_reason(client: TestClient) -> None:
 def test_refused_rails_are_told(client: TestClient) -> None:
     got = ask(client, rails="foot", side=0.0)
     assert got["chosen"]["solved"] is False
-    assert "the 2 is on the way in" in got["chosen"]["reason"]
+    assert "the 2 is in the way before the rail" in got["chosen"]["reason"]
     assert got["headline"]["way"] == "the 2 is in the way"
     assert ask(client, rails=None)["chosen"]["rails"] == got["lines"][0]["rails"]
 

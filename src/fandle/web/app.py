@@ -6,13 +6,12 @@ from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.staticfiles import StaticFiles
 from fastapi.templating import Jinja2Templates
 
 from fandle.core.physics.warm import ready
 from fandle.service.warm import Warming
 from fandle.store.database import Database
-from fandle.web import address, demo, docs, pass_page
+from fandle.web import demo, docs, pass_page, static_files
 from fandle.web.club import api as club_api
 from fandle.web.club import page as club_page
 from fandle.web.compare import page as compare_page
@@ -72,7 +71,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     app.state.templates = templates = Jinja2Templates(HERE / "templates", context_processors=[words_of])
     for part in PARTS:
         app.include_router(part.router)
-    app.mount(address.STATIC, StaticFiles(directory=HERE / "static"), name="static")
+    static_files.mount(app, templates)
     handle_errors(app)
     app.add_middleware(Waiting, warming=warming, page=waiting_page(templates.env))
     app.add_middleware(

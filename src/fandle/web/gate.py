@@ -71,7 +71,10 @@ def secured(send: Send, path: str) -> Send:
             for name, value in SECURITY.items():
                 headers.setdefault(name, value)
             # static files are asked again by their tag
-            headers["Cache-Control"] = "no-cache" if path.startswith(address.STATIC) else "no-store"
+            if not path.startswith(address.STATIC):
+                headers["Cache-Control"] = "no-store"
+            elif "Cache-Control" not in headers:  # a file that says how long it lasts knows best
+                headers["Cache-Control"] = "no-cache"
         await send(message)
 
     return with_headers

@@ -181,7 +181,13 @@ def test_squirt_turns_the_cue_not_the_bank(pool: Table) -> None:
     ("places", "rails", "pocket", "code", "words"),
     [
         ([(3, 2.5), (5, 1.2), (4, 1.85)], (Rail.NEAR,), None, "blocked", "the 2 is between the cue ball and the 1"),
-        ([(3, 2.5), (5, 1.2), (5.29, 0.55)], (Rail.NEAR,), "foot-far", "blocked", "the 2 is on the way in of the 1"),
+        (
+            [(3, 2.5), (5, 1.2), (5.29, 0.55)],
+            (Rail.NEAR,),
+            "foot-far",
+            "blocked",
+            "the 2 is in the way of the 1 before the rail",
+        ),
         ([(3, 2.5), (5, 1.2)], (Rail.HEAD,), None, "no_such_line", "cannot be sent over the head rail into any pocket"),
         ([(5.6, 3.5), (6.6, 1.6)], (Rail.FOOT,), "head-far", "double_kiss", "cue ball and the 1 meet again"),
     ],

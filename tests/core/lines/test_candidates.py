@@ -71,7 +71,7 @@ def test_the_straight_shot(pool: Table) -> None:
     assert best.window_mm == pytest.approx(4000 * pool.ball_radius, rel=0.03)
     blocked = candidates(make(pool, (2.0, 2.0), (5.0, 2.0), (3.5, 2.0)), Stroke(3.0))[-1]
     assert not blocked.solved
-    assert blocked.why == "the 2 is on the way"
+    assert blocked.why == "the 2 is in the way"
     thin = candidates(open_table, Stroke(3.0), hit=0.5)[-1]
     assert isinstance(thin.answer, Aim)
     assert thin.answer.best.fullness == pytest.approx(0.5, abs=1e-6)

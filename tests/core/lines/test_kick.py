@@ -236,7 +236,7 @@ def test_reasons(pool: Table) -> None:
     wall = [(x / 10, 2.0) for x in range(22, 50, 2)]
     blocked = refusal(make(pool, (1.0, 0.5), (6.0, 0.5), *wall[:14]), Rail.FAR, Stroke(3.2))
     assert blocked.reason_code == "blocked"
-    assert "is on the way" in blocked.reason
+    assert "is in the way" in blocked.reason
     short = refusal(make(pool, (1.0, 0.5), (7.0, 0.5)), Rail.FAR, Stroke(0.5))
     assert short.reason_code == "short_of_speed"
     assert "short of the 1" in short.reason

@@ -16,7 +16,7 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.core.words.screen import Screen
 from fandle.service.situation import Situation
-from fandle.web.speech import SAID, said
+from fandle.web.speech import DRAWN, SAID, said
 from fandle.web.table.view import answer
 
 LYING, STANDING = Screen(), Screen(upright=True)
@@ -98,7 +98,7 @@ def words(data: object, field: str = "") -> list[str]:
     if isinstance(data, str):
         return [data] if field in SAID else []
     if isinstance(data, dict):
-        return [text for name, value in data.items() for text in words(value, name)]
+        return [text for name, value in data.items() if name not in DRAWN for text in words(value, name)]
     return [text for each in data for text in words(each, field)] if isinstance(data, list | tuple) else []
 
 

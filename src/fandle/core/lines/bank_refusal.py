@@ -39,7 +39,9 @@ def refuse_bank(
     if not nearest and what != outcomes.SHORT:
         return never
     if what == outcomes.BLOCKED:
-        return refusal("blocked", f"{spoken(layout.object_balls()[other].id)} is {_leg(rails, leg)} of {ball}")
+        return refusal(
+            "blocked", f"{spoken(layout.object_balls()[other].id)} is in the way of {ball} {_leg(rails, leg)}"
+        )
     if what == outcomes.JAW:
         return refusal("jaw", f"{ball} would meet a jaw, not the {rails[leg]} rail")
     told: dict[int, tuple[ReasonCode, str]] = {
@@ -57,6 +59,6 @@ def _on_the_way(question: BankQuestion, stroke: Stroke) -> str | None:
 
 
 def _leg(rails: tuple[Rail, ...], leg: int) -> str:
-    return (
-        "on the way in" if leg == 0 else "on the way out" if leg == len(rails) else f"after the {rails[leg - 1]} rail"
-    )
+    if leg == 0:
+        return "before the rail"
+    return "after the last rail" if leg == len(rails) > 1 else f"after the {rails[leg - 1]} rail"

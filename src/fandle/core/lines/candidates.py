@@ -207,4 +207,4 @@ def _why(layout: Layout, aim: Aim, hit: float) -> str:
         return f"only {best.fullness:.0%} full"
     if near is not None and near[1] < ROOMY_M:
         return f"passes {spoken(near[0].id)} by {near[1] * 1000:.0f} mm"
-    return "clear both ways"
+    return "clear"

@@ -133,5 +133,5 @@ def _out_of_range(question: Question, change: str, offsets: list[float]) -> Refu
             question.rails, question.target, "no_such_line", f"from that mark no {what} goes over these rails"
         )
     left = min(near) * 1000
-    reason = f"no {what} within the limits takes that mark to {ball}: the nearest passes {left:.0f} mm beside it"
+    reason = f"no {what} within the limits takes that mark to {ball}: the nearest misses it by {left:.0f} mm"
     return Refusal(question.rails, question.target, code, reason)

@@ -46,7 +46,7 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     if last.other is not None and pushes(layout, shot):
         return refusal("blocked", f"{spoken(last.other)} is frozen to the cue ball: on this line it would be pushed")
     if last.kind == "ball" and last.other == question.target and met < asked:
-        return refusal("blocked", f"{ball} itself is met before the {question.rails[met]} rail")
+        return refusal("blocked", f"{ball} itself is hit before the {question.rails[met]} rail")
     if last.kind == "ball" and last.other is not None and met <= asked:
         return refusal("blocked", f"{spoken(last.other)} is {leg_name(question, met)}")
     if last.pocket is not None and met < asked:
@@ -66,9 +66,9 @@ def leg_name(question: Question, leg: int) -> str:
     """A leg in words, 0 being the one before the first rail."""
     rails = question.rails
     if not rails:
-        return "on the way"
+        return "in the way"
     if leg == 0:
-        return "on the way in"
+        return "in the way before the rail"
     if leg == len(rails):
-        return "on the way out"
+        return "in the way after the rail" if len(rails) == 1 else "in the way after the last rail"
     return f"between the {rails[leg - 1]} and the {rails[leg]} rail"

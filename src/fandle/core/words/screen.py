@@ -7,7 +7,7 @@ bottom). Snooker keeps its own words: baulk and top cushion, yellow, green and b
 
 import re
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Literal
 
 English = Literal["us", "uk"]
@@ -27,7 +27,7 @@ _RAILS = re.compile(
 )
 _ONE = re.compile(rf"\b(?:{_RAIL})\b", re.IGNORECASE)
 _POCKET = re.compile(r"(?P<the>\bthe )?\b(?P<end>head|side|foot)-(?P<side>near|far)\b(?P<noun> pocket| corner| jaw)?")
-_US = (
+_AMERICAN = (
     (r"\bcentre", "center"),
     (r"\bCentre", "Center"),
     (r"\bcolour", "color"),
@@ -41,7 +41,7 @@ _US = (
     ),
     (r"^Side\b(?! pocket)", "English"),
 )
-_UK = (
+_BRITISH = (
     (r"\brails\b", "cushions"),
     (r"\bRails\b", "Cushions"),
     (r"\brail\b(?!-)", "cushion"),
@@ -49,6 +49,9 @@ _UK = (
     (r"\bside pocket", "middle pocket"),
     (r"\bscratch", "in-off"),
 )
+_US = [(re.compile(before), after) for before, after in _AMERICAN]
+_UK = [(re.compile(before), after) for before, after in _BRITISH]
+REMEMBERED = 4096  # sentences: the same ones come back with every answer of a drag
 
 
 @dataclass(frozen=True)
@@ -97,16 +100,15 @@ class Screen:
 
     def say(self, text: str) -> str:
         """A sentence of the core, as this screen says it."""
-        text = _POCKET.sub(self._pocket, text)
-        return self.dialect(_RAILS.sub(self._rails, text))
+        return _said(self, text)
 
     def dialect(self, text: str) -> str:
         """The same words, rails named as they are, in American or British English."""
         british = self.snooker or self.english == "uk"
         for before, after in _UK if british else ():
-            text = re.sub(before, after, text)
+            text = before.sub(after, text)
         for before, after in () if self.english == "uk" else _US:
-            text = re.sub(before, after, text)
+            text = before.sub(after, text)
         return text
 
     def _pocket(self, found: re.Match[str]) -> str:
@@ -130,3 +132,9 @@ class Screen:
             return said[:1].upper() + said[1:] if rail[0][0].isupper() else said
 
         return (found["before"] or "") + _ONE.sub(one, found["list"]) + noun + (found["after"] or "")
+
+
+@lru_cache(REMEMBERED)
+def _said(screen: Screen, text: str) -> str:
+    text = _POCKET.sub(screen._pocket, text)
+    return screen.dialect(_RAILS.sub(screen._rails, text))

@@ -170,6 +170,13 @@ class PictureModel(WholeModel):
     involved: list[str]
 
 
+class ResultKey(TypedDict):
+    """What can be noted of a shot, and the word on its key."""
+
+    id: str
+    label: str
+
+
 class ChosenModel(TypedDict):
     """The chosen line; of one that is not solved only the reason. answer: the answer of `fandle aim`."""
 
@@ -195,7 +202,7 @@ class ChosenModel(TypedDict):
     room: NotRequired[str]
     thickness: NotRequired[str]
     chain: NotRequired[list[ChainRow]]
-    results: NotRequired[list[tuple[str, str]]]
+    results: NotRequired[list[ResultKey]]
     drawing: NotRequired[PictureModel]
 
 

@@ -30,7 +30,7 @@ from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
 from fandle.web.table.lists import line_rows, room_for_error
-from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, SceneModel, StrokeModel
+from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
 from fandle.web.table.picture import picture
 from fandle.web.table.whole import capital
 
@@ -157,11 +157,12 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
     }
 
 
-def _results(best: Solution) -> list[tuple[str, str]]:
-    """What can be noted of this shot: (result, its word on the key)."""
+def _results(best: Solution) -> list[ResultKey]:
+    """What can be noted of this shot."""
     kind = kind_of(best.rails, best.pocket)
     words = {Result.HIT: "Potted" if kind == "bank" else "Hit"}
-    return [(r.value, words.get(r, r.capitalize())) for r in (STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS)]
+    known = STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS
+    return [{"id": r.value, "label": words.get(r, r.capitalize())} for r in known]
 
 
 def _lead(best: Solution) -> str:

@@ -19,6 +19,7 @@ import { drawPaths, setPath } from "./paths-layer.js";
 import { drawAnswer, drawLines, drawTask } from "./panels.js";
 import { drawAfter, drawChain, drawCountPanel } from "./why-panels.js";
 import { player } from "./player.js";
+import { printSheet } from "./print.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { sheets } from "./sheets.js";
 import { instead } from "./instead.js";
@@ -205,6 +206,7 @@ const guided = bySteps(find("by-steps"), sheet, find("layer-guess"), {
 find("steps-start").addEventListener("click", () => { if (!guided.start()) toast("Choose a line over a rail first: a straight shot needs no steps."); });
 help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
+printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
 find("far-open").addEventListener("click", (event) => { event.preventDefault(); far(); });
 document.addEventListener("click", (event) => ({ undo, redo, large: far })[event.target.closest("[data-do]")?.dataset.do]?.());
 shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, o: kept.open, "?": settings.open, n: () => notes.focus() });

@@ -131,6 +131,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   const sayCrossing = (pause) => later("at", { at: Number(crossed.value) }, pause);
   group.addEventListener("pointerup", () => sayCrossing(0));
   crossed.addEventListener("input", () => {
+    crossed.setAttribute("aria-valuetext", `${crossed.value} along the rail`);
     drawMark();
     sayCrossing(300);
   });
@@ -174,7 +175,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   // The keys say what can come of this shot: of a bank a pot, of a straight one which side it passed.
   function label(results) {
     keys.forEach((key, index) => {
-      const [result, word] = results[index] ?? ["", ""];
+      const { id: result, label: word } = results[index] ?? { id: "", label: "" };
       key.hidden = !result;
       key.dataset.result = result;
       say(key, word);
