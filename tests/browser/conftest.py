@@ -4,7 +4,9 @@ from collections.abc import Iterator
 
 import pytest
 from campaign.browser import FLAGS, free_port, start_server
-from playwright.sync_api import Browser, BrowserContext, Page, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+expect.set_options(timeout=15_000)  # ms: three browsers and three servers share two cores
 
 
 @pytest.fixture(scope="session")

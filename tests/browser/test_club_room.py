@@ -106,8 +106,8 @@ def test_a_table_is_made_changed_played_on_and_taken_off(page: Page, tmp_path: P
     page.goto("/club?table=" + "The%20%3Codd%3E%20%26%20one")
     page.locator("#remove").click()
     expect(page.locator("#toast")).to_contain_text("off the list")
-    page.locator("#toast button").click()
-    page.wait_for_url("**odd**")
+    with page.expect_navigation(url="**odd**"):
+        page.locator("#toast button").click()
     page.get_by_role("link", name="Play on it").click()
     page.wait_for_url("**table=The**")
     settled(page)
