@@ -51,7 +51,7 @@ def page(browsing: BrowserContext, site: str) -> Iterator[Page]:
     page.on(
         "console",
         lambda m: (
-            faults.append(m.text)
+            faults.append(f"{m.text} {m.location.get('url', '')}")
             if m.type == "error" and not any(code in m.text for code in ("422", "409", "ERR_FAILED"))
             else None
         ),
