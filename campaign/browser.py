@@ -18,9 +18,9 @@ FLAGS = [
 ]  # fmt: skip
 
 
-def start_server(home: Path, port: int, host: str = "127.0.0.1", demo: bool = True) -> subprocess.Popen[str]:
-    """`fandle serve` in a process of its own, up and answering; with the demo club unless told otherwise."""
-    command = [sys.executable, "-m", "fandle.cli", "serve", "--host", host, "--port", str(port), *["--demo"] * demo]
+def start_server(home: Path, port: int, host: str = "127.0.0.1") -> subprocess.Popen[str]:
+    """`fandle serve --demo` in a process of its own, up and answering."""
+    command = [sys.executable, "-m", "fandle.cli", "serve", "--demo", "--host", host, "--port", str(port)]
     process = subprocess.Popen(command, env={"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}, text=True)
     wait_for_server(process, port)
     return process

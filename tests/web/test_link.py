@@ -1,0 +1,56 @@
+"""Links that carry their table: what is packed is unpacked to the last digit, and damage is told."""
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fandle.core.errors import BadInputError
+from fandle.core.table.condition import conditioned
+from fandle.core.table.model import renamed
+from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.web import address
+from fandle.web.known import STANDARD
+from fandle.web.table.link import LARGEST_TABLE, known_with, packed, unpacked
+
+OWN = renamed(conditioned(standard_table("pool-9ft"), "damp", "soft"), "Cellar")
+
+
+@pytest.mark.parametrize("table", [*STANDARDS.values(), OWN], ids=lambda table: table.name)
+def test_a_table_comes_out_as_it_went_in(table: object) -> None:
+    assert unpacked(packed(table)) == table  # type: ignore[arg-type]
+    assert len(packed(table)) < 1500  # type: ignore[arg-type]  # short enough for any address
+
+
+@pytest.mark.parametrize("text", ["broken", packed(OWN)[:-20], "eJw", "é", "A" * 9])
+def test_damage_is_told(text: str) -> None:
+    with pytest.raises(BadInputError, match="the table in this link is damaged: copy the link again"):
+        unpacked(text)
+
+
+def test_a_link_that_unpacks_without_end_is_refused() -> None:
+    import base64
+    import zlib
+
+    bomb = base64.urlsafe_b64encode(zlib.compress(b" " * (LARGEST_TABLE * 100))).decode()
+    with pytest.raises(BadInputError, match="damaged"):
+        unpacked(bomb)
+
+
+def test_its_own_table_comes_before_the_clubs() -> None:
+    known = known_with(STANDARD, {"own": packed(OWN)})
+    assert known.table("Cellar") == OWN
+    assert known.table("pool-8ft") == standard_table("pool-8ft")
+    assert known_with(STANDARD, {}) is STANDARD
+
+
+def test_the_page_opens_with_it_and_keeps_nothing(client: TestClient) -> None:
+    page = client.get("/", params={"table": "Cellar", "balls": "cue:2,1;1:6,1", "target": "1", "own": packed(OWN)})
+    assert page.status_code == 200
+    assert "This link cannot" not in page.text
+    assert "data-incoming" in page.text
+    assert client.get("/table.json", params={"name": "Cellar"}).status_code == 422
+
+
+def test_a_standard_table_needs_no_carrying(client: TestClient) -> None:
+    layout = {"table": "pool-9ft", "game": "nine-ball", "balls": [{"id": "cue", "x": 2, "y": 2}]}
+    href = client.post(address.LINK, json={"layout": layout, "query": "balls=cue:2,2&name=A+%26+B"}).json()["href"]
+    assert href == "/?balls=cue:2,2&name=A+%26+B"

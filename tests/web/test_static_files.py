@@ -1,0 +1,34 @@
+"""The page's own files: kept for good under an address that changes with them, asked for anew under the plain one."""
+
+import re
+
+from fastapi.testclient import TestClient
+
+from fandle.web.static_files import FOLDER, modules, version
+
+
+def test_a_versioned_file_lasts_and_the_plain_one_is_asked_for_anew(client: TestClient) -> None:
+    lasting = client.get(f"/static/{version()}/js/main.js")
+    plain = client.get("/static/js/main.js")
+    assert lasting.text == plain.text
+    assert "immutable" in lasting.headers["cache-control"]
+    assert plain.headers["cache-control"] == "no-cache"
+    assert client.get("/static/000000000000/js/main.js").status_code == 404
+    assert client.get("/").headers["cache-control"] == "no-store"
+
+
+def test_every_page_names_the_files_of_this_version(client: TestClient) -> None:
+    for path in ("/", "/compare", "/handbook", "/handbook/M3", "/log", "/club"):
+        found = set(re.findall(r'(?:href|src)="(/static/[^"]+)"', client.get(path).text))
+        assert len(found) > 5
+        assert all(each.startswith(f"/static/{version()}/") for each in found), path
+        assert all(client.get(each).status_code == 200 for each in found)
+
+
+def test_a_rooms_modules_are_all_that_it_imports() -> None:
+    found = modules("main.js")
+    assert found[0] == "main.js"
+    assert len(found) == len(set(found)) > 20
+    for name in found:
+        text = (FOLDER / "js" / name).read_text("utf-8")
+        assert set(re.findall(r'from "\./([\w-]+\.js)"', text)) <= set(found)
