@@ -127,3 +127,17 @@ def test_unknown_methods_and_rails(blocked: Layout) -> None:
     with pytest.raises(BadInputError, match="unknown method 'M99'"):
         count("M99", blocked, (Rail.FAR,))
     assert "one rail, not over far,foot" in refused_over("M3", blocked, (Rail.FAR, Rail.FOOT))
+
+
+def test_the_scale_is_written_from_one_to_just_beyond_the_count() -> None:
+    """From the target: 1, 2, (3 lies under the 3.3), 4 where it is counted; up to two beyond the half where it is shot."""
+    layout = Layout(POOL, "nine-ball", (Ball("cue", 2.0, 0.5), Ball("7", 5.3, 0.5)), "7")
+    found = count("M3", layout, (Rail.FAR,))
+    assert isinstance(found, Count)
+    scale = {
+        rail: [(n.label, round(n.at, 6)) for n in found.numbers if n.role == "scale" and n.rail is rail]
+        for rail in Rail
+    }
+    assert scale[Rail.NEAR] == [("1", 4.3), ("2", 3.3), ("4", 1.3)]
+    assert scale[Rail.FAR] == [("1", 4.3), ("2", 3.3), ("3", 2.3)]
+    assert scale[Rail.HEAD] == scale[Rail.FOOT] == []
