@@ -129,11 +129,9 @@ def test_unknown_methods_and_rails(blocked: Layout) -> None:
     assert "one rail, not over far,foot" in refused_over("M3", blocked, (Rail.FAR, Rail.FOOT))
 
 
-def test_the_scale_is_written_from_one_to_just_beyond_the_count() -> None:
+def test_the_scale_is_written_from_one_to_just_beyond_the_count(pool: Table) -> None:
     """From the target: 1, 2, (3 lies under the 3.3), 4 where it is counted; up to two beyond the half where it is shot."""
-    layout = Layout(POOL, "nine-ball", (Ball("cue", 2.0, 0.5), Ball("7", 5.3, 0.5)), "7")
-    found = count("M3", layout, (Rail.FAR,))
-    assert isinstance(found, Count)
+    found = counted("M3", make(pool, (2.0, 0.5), (5.3, 0.5)))
     scale = {
         rail: [(n.label, round(n.at, 6)) for n in found.numbers if n.role == "scale" and n.rail is rail]
         for rail in Rail
