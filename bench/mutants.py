@@ -120,7 +120,8 @@ def drawn(seed: int, number: int, only: str) -> list[Mutant]:
 
 def _nearest_first(mutant: Mutant) -> list[str]:
     """The core's tests, those of the broken module's own package first: whoever notices mostly stands there."""
-    folders = sorted(p for p in (ROOT / "tests/core").iterdir() if p.is_dir() and p.name != "__pycache__")
+    there = (ROOT / "tests/core").iterdir()
+    folders = sorted(p for p in there if (p.is_dir() and p.name != "__pycache__") or p.name.startswith("test_"))
     folders.sort(key=lambda p: (p.name != mutant.path.parent.name, p.name == "physics"))
     return [str(p.relative_to(ROOT)) for p in folders]
 

@@ -242,6 +242,24 @@ def test_the_layout_follows_into_every_room_and_comes_back(page: Page) -> None:
     assert state_of(page).layout.balls == balls
 
 
+@pytest.mark.parametrize("room", ["Compare", "Handbook", "Log", "Tables"])
+def test_every_rooms_header_leads_to_a_table_the_layouts_and_the_large_view(page: Page, room: str) -> None:
+    open_at(page)
+    settled(page)
+    page.get_by_role("link", name=room, exact=True).click()
+    settled(page)
+    page.locator("#far-open").click()
+    expect(page.locator("#far .far-mark")).to_be_visible()
+    page.go_back()
+    page.locator("#menu").click()
+    page.locator("#menu-open").click()
+    expect(page.locator("#find-layout")).to_be_visible()
+    page.go_back()
+    page.locator("#header-table").select_option("Bar box by the door")
+    page.wait_for_url("**/?table=Bar**")
+    assert "cue:1.1,0.55" in page.url
+
+
 def test_a_link_carries_its_own_table_to_a_club_that_has_it_not(page: Page) -> None:
     own = {**table_json(standard_table("pool-9ft")), "name": "Cellar nine-foot", "cushion_friction": 0.17}
     link = "/?table=Cellar%20nine-foot&balls=cue:1.1,0.55;7:5.3,0.5&target=7&rails=far&speed=3.3&own="

@@ -68,7 +68,9 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     app.state.settings = settings
     app.state.devices = Devices(database)
     app.state.works = Works()
-    app.state.templates = templates = Jinja2Templates(HERE / "templates", context_processors=[words_of])
+    app.state.templates = templates = Jinja2Templates(
+        HERE / "templates", context_processors=[words_of, table_page.header_of]
+    )
     for part in PARTS:
         app.include_router(part.router)
     static_files.mount(app, templates)

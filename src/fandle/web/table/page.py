@@ -5,11 +5,12 @@ from dataclasses import replace
 from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
-from fastapi.responses import HTMLResponse
+from fastapi.responses import HTMLResponse, RedirectResponse
 from fastapi.templating import Jinja2Templates
 
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError, FandleError
+from fandle.core.layout.edit import moved_to
 from fandle.core.shot.cue import CUES
 from fandle.core.table.model import Table
 from fandle.core.table.standards import LABELS
@@ -103,6 +104,24 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
         "save_url": address.SAVE_LAYOUT,
         "incoming": None if shelf.same(table) is not None else json.dumps(table_json(table)),
     }
+
+
+@router.get(address.MOVE_TO, response_class=RedirectResponse, status_code=303)
+def move_to(request: Request, to: str) -> RedirectResponse:
+    """The layout of the address on another table, in the Table room: what the header's list of tables leads to."""
+    shelf, database = shelf_of(request), request.app.state.database
+    try:
+        query = {name: value for name, value in request.query_params.items() if name != "to"}
+        asked = address.read(query, shelf.known) if "balls" in query else first_situation(layouts(database))
+        href = layout_href(moved_to(asked.layout, shelf.table(to)), str(preference(database, PREFERRED, FAVOURITE)))
+    except BadInputError:
+        href = address.TABLE_ROOM
+    return RedirectResponse(href, 303)
+
+
+def header_of(request: Request) -> dict[str, Any]:
+    """What every page's header shows: the tables to play on."""
+    return {"header_tables": table_choices(shelf_of(request))}
 
 
 def table_choices(shelf: Shelf) -> list[tuple[str, str]]:

@@ -34,6 +34,7 @@ import { strokePanel } from "./stroke-panel.js";
 import { zoom } from "./zoom.js";
 
 const room = document.getElementById("room");
+const wanted = location.hash; // what another room's header asked for; the address is written anew below
 const urls = JSON.parse(room.dataset.urls);
 const find = (id) => document.getElementById(id);
 const sheet = makeSheet(find("drawing"));
@@ -291,5 +292,6 @@ zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); });
 follow();
 turned();
 draw();
-if (location.hash === "#large") far();
+if (wanted === "#large") far();
+if (wanted === "#open") kept.open();
 if (room.dataset.incoming) kept.settleLink(room.dataset.incoming).catch((fault) => say(fault.message)); // a link that carries its table

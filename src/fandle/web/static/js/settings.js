@@ -26,11 +26,20 @@ function lead() {
   }
   const far = document.querySelector("#far-open[data-leads]");
   far?.setAttribute("href", `/?${query}#large`);
+  document.getElementById("menu-open")?.setAttribute("href", `/?${query}#open`);
   document.querySelector(".brand")?.setAttribute("href", `/?${query}`);
 }
 
 const help = document.getElementById("help");
 export const settings = { open: () => (help.open ? help.close() : help.showModal()) };
+
+// Another table, from any room: the same layout on it, in the Table room.
+document.getElementById("header-table")?.addEventListener("change", (event) => {
+  const query = new URLSearchParams(sessionStorage.getItem(HERE) ?? "");
+  query.delete("name");
+  query.set("to", event.target.value);
+  if (event.target.value) location.assign(`/move?${query}`);
+});
 
 lead();
 document.getElementById("help-open").addEventListener("click", settings.open);
