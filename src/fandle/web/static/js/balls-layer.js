@@ -159,7 +159,7 @@ export function ballsLayer(sheet, group, labels, { onMove = () => {}, onMoves = 
       text.style.fontSize = `${Math.min(10.5 * px, 1.5 * sheet.radius)}px`;
       // on a small drawing the number stands beside its ball, where it can be read
       const main = kind === "target" || ball.id === chosen;
-      if (small && onBall(ball.id)) asks.push({ text: onBall(ball.id), size: 12, weight: main ? 700 : 600, name: "ball-name", rank: main ? 3 : 6, must: main, at: beside(x, y, sheet.radius + 8 * px) });
+      if (small && onBall(ball.id)) asks.push({ text: onBall(ball.id), size: 14, weight: main ? 700 : 600, name: "ball-name", rank: main ? 3 : 6, must: main, at: beside(x, y, sheet.radius + 8 * px) });
     }
     labels.ask("balls", asks, balls.map((ball) => ({ x: inMiddle(ball)[0], y: inMiddle(ball)[1], r: sheet.radius })));
   }

@@ -2,7 +2,8 @@
 
 import { svg } from "./dom.js";
 
-const SIZES = { mark: [24, 17], apart: [16, 13], strong: [19, 15], scale: [15, 12] }; // px on a large drawing, on a small one
+// px on a large drawing, on a small one: of the six sizes of the page
+const SIZES = { mark: [24, 19], apart: [16, 14], strong: [19, 16], scale: [16, 14] };
 
 export const sized = (sheet, kind) => SIZES[kind][sheet.box.width / sheet.mmPerPixel() < 560 ? 1 : 0];
 

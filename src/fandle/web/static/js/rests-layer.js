@@ -20,7 +20,7 @@ export function drawRests(sheet, group, labels, drawing) {
       text.style.fontSize = `${Math.min(10 * px, 1.5 * sheet.radius)}px`;
       mark.append(text);
     }
-    else asks.push({ text: onBall(id), size: 12, weight: 500, name: "rest-name", rank: 9, at: beside(x, y, sheet.radius + 8 * px) });
+    else asks.push({ text: onBall(id), size: 14, weight: 500, name: "rest-name", rank: 9, at: beside(x, y, sheet.radius + 8 * px) });
     group.append(mark);
   }
   if (drawing.blow && !small) {
