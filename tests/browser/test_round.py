@@ -209,7 +209,7 @@ def test_the_log_deletes_with_a_way_back_filters_and_reopens(page: Page, site: s
 
 def kinds(page: Page) -> dict[str, Any]:
     """Every kind of change a page offers."""
-    box = page.get_by_label("ball 2, from the head rail")
+    box = page.get_by_label("ball 2, from the left")
 
     def typed() -> None:
         tab(page, "balls")
@@ -341,14 +341,14 @@ def test_positions_by_tape(page: Page) -> None:
     open_at(page)
     tab(page, "balls")
     page.locator("#units").select_option("mm")
-    box = page.get_by_label("ball 7, from the head rail")
+    box = page.get_by_label("ball 7, from the left")
     assert box.input_value() == "1683"
     box.fill("1700")
     ask_by(page, lambda: box.press("Enter"))
     assert state_of(page).layout.ball("7").x == pytest.approx(1700 / 317.5, abs=1e-4)
     assert state_of(page).layout.ball("7").y == 0.5
     page.locator("#units").select_option("inches")
-    assert figure(page.get_by_label("ball 7, from the near rail").input_value()) == 6.25
+    assert figure(page.get_by_label("ball 7, from the bottom").input_value()) == 6.25
     page.reload()
     assert page.locator("#units").input_value() == "inches"
 

@@ -125,7 +125,7 @@ def test_keyboard_alone(page: Page) -> None:
 def test_balls_are_typed_added_targeted_and_taken_off(page: Page) -> None:
     open_at(page)
     tab(page, "balls")
-    box = page.get_by_label("ball 7, from the head rail")
+    box = page.get_by_label("ball 7, from the left")
     box.fill("6,15")
     ask_by(page, lambda: box.press("Enter"))
     assert state_of(page).layout.ball("7").x == 6.15
@@ -142,7 +142,7 @@ def test_impossible_places_are_told_and_nothing_is_lost(page: Page) -> None:
     open_at(page)
     before = page.url
     tab(page, "balls")
-    box = page.get_by_label("ball 2, from the head rail")
+    box = page.get_by_label("ball 2, from the left")
     box.fill("5.25")
     ask_by(page, lambda: box.press("Enter"))
     expect(page.locator("#fault")).to_contain_text("Balls 7 and 2 overlap")

@@ -115,7 +115,7 @@ def test_straight_is_one_of_the_lines(page: Page) -> None:
     straight = page.locator('#lines [data-rails="straight"]')
     expect(straight).to_contain_text("the 2 is in the way")
     tab(page, "balls")
-    box = page.get_by_label("ball 2, from the near rail")
+    box = page.get_by_label("ball 2, from the bottom")
     box.fill("3.5")
     ask_by(page, lambda: box.press("Tab"))
     expect(straight).to_be_visible()

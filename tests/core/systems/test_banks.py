@@ -148,3 +148,12 @@ def test_what_lies_in_the_way_is_told() -> None:
     assert free.blocked == ""
     assert "in the way of the 7" in bank(lay((2.6, 1.2), (1.4, 0.5), Ball("2", 3.0, 2.4))).blocked
     assert "the 2 is in the way of the cue ball" in bank(lay((2.6, 1.2), (1.4, 0.5), Ball("2", 2.0, 0.82))).blocked
+
+
+@pytest.mark.parametrize(("pocket", "zero"), [("head-near", 0.0), ("side-near", 4.0), ("foot-near", 8.0)])
+def test_pairs_are_counted_from_the_corner_of_the_noses_or_the_sides_middle(pocket: str, zero: float) -> None:
+    n = 2.0 if pocket != "head-near" else -2.0
+    ball = on_pair(n, zero, 1.5)
+    found = bank(lay(ball, behind(ball, n)), pocket=pocket)
+    assert [number.at for number in found.numbers if number.role == "zero"] == [zero]
+    assert found.aim.nose == pytest.approx(zero - n / 2, abs=1e-9)

@@ -89,3 +89,22 @@ def test_what_counts_as_condition() -> None:
         "cushion_restitution", "cushion_friction", "cloth_sliding", "cloth_rolling", "spin_decay",
         "ball_restitution", "ball_friction_floor", "ball_friction_rise", "ball_friction_fall",
     }  # fmt: skip
+
+
+# what a number may be, SI: files that were written keep being read, so a limit is not moved by accident
+LIMITS = {
+    "length": (0.5, 6.0), "width": (0.25, 3.0), "sight_setback": (0.0, 0.3), "rail_width": (0.02, 0.5),
+    "head_string": (0.0, 8.0), "d_radius": (0.05, 0.8), "ball_radius": (0.01, 0.05), "ball_mass": (0.02, 0.5),
+    "cue_ball_mass": (0.02, 0.5), "ball_restitution": (0.5, 1.0), "ball_friction_floor": (0.0, 0.5),
+    "ball_friction_rise": (0.0, 0.5), "ball_friction_fall": (0.0, 10.0), "ball_stiffness": (1e7, 1e10),
+    "nose_height": (0.01, 0.08), "cushion_restitution": (0.3, 1.0), "cushion_friction": (0.0, 0.4),
+    "cushion_compression": (0.0, 0.006), "cushion_grip": (0.0, 0.4), "cushion_loss": (0.0, 1.0),
+    "cloth_sliding": (0.01, 0.4), "cloth_rolling": (0.001, 0.05), "spin_decay": (0.0, 60.0),
+    "corner_mouth": (0.04, 0.25), "side_mouth": (0.04, 0.25), "corner_cut_deg": (95.0, 165.0),
+    "side_cut_deg": (90.0, 165.0), "corner_shelf": (0.0, 0.06), "side_shelf": (0.0, 0.03),
+    "corner_point_radius": (0.0, 0.15), "side_point_radius": (0.0, 0.15),
+}  # fmt: skip
+
+
+def test_limits_stay_what_files_were_written_by() -> None:
+    assert {name: (known.low, known.high) for name, known in {**TABLE, **POCKETS}.items()} == LIMITS

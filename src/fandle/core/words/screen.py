@@ -124,7 +124,7 @@ class Screen:
         if not sure and not (begins and found.end() == len(found.string)):
             return found[0]
         noun = found["noun"] or ""
-        if noun == " end" and not self.snooker:
+        if noun == " end" and not (self.snooker and found["list"].lower() in ("head", "foot")):
             noun = ""  # "from the left" says as much
 
         def one(rail: re.Match[str]) -> str:

@@ -67,8 +67,8 @@ class LineModel(TypedDict):
     path: str
 
 
-class PocketName(TypedDict):
-    """A pocket and what this screen calls it."""
+class Called(TypedDict):
+    """Something of the table (a pocket, an axis) and what this screen calls it."""
 
     id: str
     name: str
@@ -264,7 +264,8 @@ class AnswerModel(TypedDict):
     kind: str
     count_of_rails: str
     pocket: str | None
-    pockets: list[PocketName]
+    pockets: list[Called]
+    axes: list[Called]
     headline: Headline
     lines: list[LineModel] | None
     chosen: ChosenModel | None

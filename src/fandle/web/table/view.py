@@ -58,6 +58,7 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "count_of_rails": asked.many,
         "pocket": asked.pocket,
         "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
+        "axes": [{"id": "x", "name": "from the head end"}, {"id": "y", "name": "from the near end"}],
         "headline": headline(layout.target, found.in_the_way),
         "lines": None if found.lines is None else line_rows(asked, found.lines),
         "chosen": None,

@@ -53,7 +53,7 @@ export const send = (method, url, data) =>
   request(method, url, data === undefined ? undefined : JSON.stringify(data), "application/json");
 
 // After the next two frames; a page that is not looked at draws none, so not for ever.
-const painted = () => Promise.race([
+export const painted = () => Promise.race([
   new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
   new Promise((done) => setTimeout(done, 60)),
 ]);

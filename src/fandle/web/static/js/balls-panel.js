@@ -1,7 +1,7 @@
 // The balls in numbers: type a place in diamonds, mm or inches, choose the ball to be hit, take a ball off, put one there.
 
 import { onBall, tint } from "./ball-name.js";
-import { html, put } from "./dom.js";
+import { html, put, say } from "./dom.js";
 
 const POOL = Array.from({ length: 15 }, (_, k) => String(k + 1));
 const SNOOKER = [...POOL.map((number) => `red${number}`), "yellow", "green", "brown", "blue", "pink", "black"];
@@ -23,8 +23,8 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
 
   function make(id) {
     const name = id === "cue" ? "cue ball" : `ball ${id}`;
-    const x = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, from the head rail` });
-    const y = html("input", { type: "text", inputmode: "decimal", "aria-label": `${name}, from the near rail` });
+    const x = html("input", { type: "text", inputmode: "decimal", "data-axis": "x" });
+    const y = html("input", { type: "text", inputmode: "decimal", "data-axis": "y" });
     const hit = id === "cue" ? "" : html("input", { type: "radio", name: "target", "aria-label": `hit ${name}` });
     const off = id === "cue" ? "" : html("button", { type: "button", class: "off", "aria-label": `take ${name} off` }, "off");
     const row = html("tr", { "data-ball": id }, html("td", { class: "chip" }, id), html("td", {}, x), html("td", {}, y), html("td", {}, hit), html("td", {}, off));
@@ -41,7 +41,7 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
     }
     if (hit) hit.addEventListener("change", () => onTarget(id));
     if (off) off.addEventListener("click", () => onRemove(id));
-    return { row, x, y, hit };
+    return { row, x, y, hit, name };
   }
 
   units.addEventListener("change", () => {
@@ -63,8 +63,10 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
     }));
   }
 
-  function draw({ balls, target, game }, chosen) {
-    shown = [{ balls, target, game }, chosen];
+  // axes: what the two directions are called as the drawing lies
+  function draw({ balls, target, game }, chosen, axes) {
+    shown = [{ balls, target, game }, chosen, axes];
+    for (const head of element.parentElement.querySelectorAll("th[data-axis]")) say(head, axes.find((axis) => axis.id === head.dataset.axis).name);
     fillTray(game, balls);
     const [perX, perY, decimals] = size();
     const seen = new Set(balls.map((ball) => ball.id));
@@ -79,7 +81,8 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
         rows.set(ball.id, make(ball.id));
         element.append(rows.get(ball.id).row);
       }
-      const { row, x, y, hit } = rows.get(ball.id);
+      const { row, x, y, hit, name } = rows.get(ball.id);
+      for (const input of [x, y]) put(input, { "aria-label": `${name}, ${axes.find((axis) => axis.id === input.dataset.axis).name}` });
       for (const [input, text] of [[x, (ball.x * perX).toFixed(decimals)], [y, (ball.y * perY).toFixed(decimals)]]) {
         if (document.activeElement !== input && input.value !== text) input.value = text;
       }

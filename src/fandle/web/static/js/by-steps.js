@@ -10,8 +10,8 @@ function stepsOf(answer) {
   const system = count?.applies ? count.methods.find((each) => each.chosen)?.title : null;
   const found = [
     { do: `Look from ${headline.ball} back to the cue ball: ${headline.way}. Which legs are open?` },
-    { do: `Choose the rail and the spin in the list and the stroke below. Now: ${chosen.lead}, ${answer.stroke.speed_text}, ${answer.stroke.side_text === "none" ? "no spin" : answer.stroke.side_text}.` },
-    { do: "If the rail were a perfect mirror: where would you aim?", ask: "natural", is: chosen.answer.natural.nose },
+    { do: `Choose the way and the spin in the list and the stroke below. Now: ${chosen.lead}, ${answer.stroke.speed_text}, ${answer.stroke.side_text === "none" ? "no spin" : answer.stroke.side_text}.` },
+    { do: "If the table were a perfect mirror: where would you aim?", ask: "natural", is: chosen.answer.natural.nose },
   ];
   if (system) {
     found.push({ do: `Count it: ${system}. ${count.say.split(";")[0]}.`, ask: "count", is: count.aim.nose });
@@ -19,7 +19,7 @@ function stepsOf(answer) {
   }
   found.push(
     { do: `Correct it for ${answer.stroke.speed_text} and ${answer.stroke.side_text === "none" ? "no spin" : `${answer.stroke.side_text}${chosen.running ? `, ${chosen.running}` : ""}`}: which way does that move the mark?` },
-    { do: "Find something on the rail to remember: a diamond, half-way between two, the edge of a jaw. Then commit.", ask: "commit", is: chosen.answer.corrected.nose },
+    { do: "Find something to remember: a diamond, half-way between two, the edge of a jaw. Then commit.", ask: "commit", is: chosen.answer.corrected.nose },
   );
   return found;
 }

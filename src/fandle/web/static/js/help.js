@@ -38,7 +38,7 @@ export function farView(answer) {
   const { chosen, stroke } = answer;
   const put = (name, text) => { far.querySelector(name).textContent = text; };
   if (!chosen || !chosen.solved) {
-    toast("There is no line to show: choose an open rail.");
+    toast("There is no line to show: choose an open one in the list.");
     return;
   }
   put(".far-lead", chosen.lead);

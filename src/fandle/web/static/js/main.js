@@ -1,7 +1,7 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
 import { showAddress } from "./address-bar.js";
-import { asker, post } from "./ask.js";
+import { asker, painted, post } from "./ask.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
 import { bySteps } from "./by-steps.js";
@@ -33,6 +33,7 @@ import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 import { zoom } from "./zoom.js";
 
+await painted(); // what the server wrote is on the screen before anything is wired to it
 const room = document.getElementById("room");
 const wanted = location.hash; // what another room's header asked for; the address is written anew below
 const urls = JSON.parse(room.dataset.urls);
@@ -204,7 +205,7 @@ const guided = bySteps(find("by-steps"), sheet, find("layer-guess"), {
     draw();
   },
 });
-find("steps-start").addEventListener("click", () => { if (!guided.start()) toast("Choose a line over a rail first: a straight shot needs no steps."); });
+find("steps-start").addEventListener("click", () => { if (!guided.start()) toast("Choose a line that is not straight first: a straight shot needs no steps."); });
 help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
 printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
@@ -220,7 +221,7 @@ function drawMirror() {
 
 function drawBalls() {
   layer.draw(state.layout.balls, state.layout.target, chosen, wrong);
-  drawPanel(state.layout, chosen);
+  drawPanel(state.layout, chosen, answer.axes);
 }
 
 const task = whenChanged((headline, verb) => drawTask(find("task"), headline, verb));

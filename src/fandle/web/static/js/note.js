@@ -131,7 +131,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   const sayCrossing = (pause) => later("at", { at: Number(crossed.value) }, pause);
   group.addEventListener("pointerup", () => sayCrossing(0));
   crossed.addEventListener("input", () => {
-    crossed.setAttribute("aria-valuetext", `${crossed.value} along the rail`);
+    crossed.setAttribute("aria-valuetext", `${crossed.value} along the line`);
     drawMark();
     sayCrossing(300);
   });

@@ -102,6 +102,6 @@ function build(element, open, shut, key) {
   element.replaceChildren(html("ol", {}, ...open.slice(0, FIRST).map(row)));
   if (open.length > FIRST) element.append(fold("more", `${open.length - FIRST} more`, open.slice(FIRST)));
   if (shut.length) element.append(fold("shut", `${shut.length} blocked`, shut));
-  if (!open.length && !shut.length) element.append(html("p", {}, "No line of this kind reaches it: try another number of rails, or move the ball."));
+  if (!open.length && !shut.length) element.append(html("p", {}, "No line of this kind reaches it: try another number, or move the ball."));
   if (held) element.querySelector(`[data-rails="${held}"]`)?.focus();
 }
