@@ -12,6 +12,7 @@ from tests.conftest import make
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count, NoCount, figure
+from fandle.core.systems.halving import lengths_for
 from fandle.core.systems.registry import all_counts, best_count, count
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
@@ -139,3 +140,8 @@ def test_the_scale_is_written_from_one_to_just_beyond_the_count(pool: Table) -> 
     assert scale[Rail.NEAR] == [("1", 4.3), ("2", 3.3), ("4", 1.3)]
     assert scale[Rail.FAR] == [("1", 4.3), ("2", 3.3), ("3", 2.3)]
     assert scale[Rail.HEAD] == scale[Rail.FOOT] == []
+
+
+@pytest.mark.parametrize(("n", "lengths"), [(1, 2.5), (3, 2.5), (3.5, 2.5625), (4, 2.625), (5, 2.75), (7, 2.75)])
+def test_a_longer_count_is_struck_firmer_within_its_ends(n: float, lengths: float) -> None:
+    assert lengths_for(n) == pytest.approx(lengths)
