@@ -172,6 +172,23 @@ def test_the_neighbouring_choice_is_no_further_than_a_player_would_look() -> Non
     assert aiming.neighbour(3.95) == aiming.neighbour(6.45) == ""
 
 
+class _OpenEverywhere(Aiming):
+    """No mark is spoiled, whatever is asked of it."""
+
+    def play(self, at: float) -> tuple[float, Approach, Landing | None]:
+        direction, shot, _ = super().play(3.0)
+        return direction, shot, super().play(5.2)[2]
+
+
+def test_the_neighbouring_choice_lies_on_the_rail() -> None:
+    """Of a mark at the end of the rail the neighbour is the one inside, of one at 8 as of one at 0."""
+    aiming = _OpenEverywhere(lay((2.0, 0.5), (6.0, 0.5)), (FAR,), "nose", Stroke(3.0), (6.0, 0.5))
+    assert "neighbouring choice 0.05 is open" in aiming.neighbour(0.0)
+    assert "neighbouring choice 7.95 is open" in aiming.neighbour(8.0)
+    assert "neighbouring choice 0 is open" in aiming.neighbour(0.05)
+    assert "neighbouring choice 8 is open" in aiming.neighbour(8.05)
+
+
 def test_angles_that_match_over_no_such_rails_are_told_so() -> None:
     found = count("M12", lay((4.0, 1.8), (5.1, 3.0)), (FAR, FOOT))
     assert isinstance(found, NoCount)
