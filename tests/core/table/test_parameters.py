@@ -108,3 +108,20 @@ LIMITS = {
 
 def test_limits_stay_what_files_were_written_by() -> None:
     assert {name: (known.low, known.high) for name, known in {**TABLE, **POCKETS}.items()} == LIMITS
+
+
+# how a number is shown: times this much, with so many decimals
+SHOWN = {
+    "length": (1000, 1), "width": (1000, 1), "sight_setback": (1000, 1), "ball_radius": (2000, 2),
+    "ball_mass": (1000, 1), "cue_ball_mass": (1000, 1), "ball_restitution": (1.0, 3), "nose_height": (1000, 2),
+    "cushion_restitution": (1.0, 3), "cushion_friction": (1.0, 3), "cushion_compression": (1000, 2),
+    "cushion_grip": (1.0, 3), "cushion_loss": (1.0, 3), "cloth_sliding": (1.0, 3), "cloth_rolling": (1.0, 4),
+    "spin_decay": (1, 1), "corner_mouth": (1000, 1), "side_mouth": (1000, 1), "corner_cut_deg": (1, 1),
+    "side_cut_deg": (1, 1), "corner_shelf": (1000, 1), "side_shelf": (1000, 1), "corner_point_radius": (1000, 1),
+    "side_point_radius": (1000, 1),
+}  # fmt: skip
+
+
+def test_units_on_the_form_stay_what_players_read() -> None:
+    every = {**TABLE, **POCKETS}.items()
+    assert {name: (known.shown.scale, known.shown.places) for name, known in every if known.shown} == SHOWN
