@@ -106,7 +106,7 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
     }
 
 
-@router.get(address.MOVE_TO, response_class=RedirectResponse, status_code=303)
+@router.get(address.MOVE_TO, response_class=RedirectResponse, include_in_schema=False)
 def move_to(request: Request, to: str) -> RedirectResponse:
     """The layout of the address on another table, in the Table room: what the header's list of tables leads to."""
     shelf, database = shelf_of(request), request.app.state.database
