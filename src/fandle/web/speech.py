@@ -25,11 +25,8 @@ DRAWN = frozenset(("answer", "films", "layout", "line", "mark", "path", "rests",
 # words that stand in the templates: (American, British)
 LABELS = {
     "side": ("English", "Side"),
-    "potted": ("Pocketed", "Potted"),
     "rail": ("rail", "cushion"),
     "rails": ("rails", "cushions"),
-    "centre": ("center", "centre"),
-    "colours": ("colors", "colours"),
 }
 T = TypeVar("T")
 

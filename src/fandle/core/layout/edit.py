@@ -17,13 +17,20 @@ from fandle.core.words.balls import CUE
 SPACING = 0.5  # diamonds between the places tried
 
 
+def absent(layout: Layout) -> list[str]:
+    """Ids of the game's balls that are not on the table, in the order in which they are added."""
+    used = {b.id for b in layout.balls}
+    return [name for name in id_order(layout.game) if name not in used]
+
+
 def next_id(layout: Layout) -> str:
     """The lowest id that is not on the table yet."""
-    used = {b.id for b in layout.balls}
-    for name in id_order(layout.game):
-        if name not in used:
-            return name
-    raise BadInputError("every ball of this game is on the table already: take one off first", "balls", code="taken")
+    left = absent(layout)
+    if not left:
+        raise BadInputError(
+            "every ball of this game is on the table already: take one off first", "balls", code="taken"
+        )
+    return left[0]
 
 
 def add_ball(layout: Layout, name: str | None = None) -> Layout:

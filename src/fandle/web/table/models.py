@@ -252,7 +252,7 @@ class CountModel(TypedDict):
 
 
 class AnswerModel(TypedDict):
-    """Everything the Table room shows. lines: null where they are asked for by themselves."""
+    """Everything the Table room shows. lines: null where they are asked for by themselves; tray: balls not on it."""
 
     address: str
     layout: SceneModel
@@ -266,6 +266,7 @@ class AnswerModel(TypedDict):
     pocket: str | None
     pockets: list[Called]
     axes: list[Called]
+    tray: list[str]
     headline: Headline
     lines: list[LineModel] | None
     chosen: ChosenModel | None

@@ -5,6 +5,7 @@ from typing import cast
 
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
 from fandle.core.layout.ball import Ball
+from fandle.core.layout.edit import absent
 from fandle.core.lines.candidates import FULL, Line
 from fandle.core.lines.marks import Marks, from_pocket, inches, over
 from fandle.core.lines.refusal import guarded
@@ -58,6 +59,7 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "count_of_rails": asked.many,
         "pocket": asked.pocket,
         "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
+        "tray": absent(layout),
         "axes": [{"id": "x", "name": "from the head end"}, {"id": "y", "name": "from the near end"}],
         "headline": headline(layout.target, found.in_the_way),
         "lines": None if found.lines is None else line_rows(asked, found.lines),

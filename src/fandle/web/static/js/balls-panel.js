@@ -3,9 +3,6 @@
 import { onBall, tint } from "./ball-name.js";
 import { html, put, say } from "./dom.js";
 
-const POOL = Array.from({ length: 15 }, (_, k) => String(k + 1));
-const SNOOKER = [...POOL.map((number) => `red${number}`), "yellow", "green", "brown", "blue", "pink", "black"];
-const GAMES = { snooker: SNOOKER, "three-cushion": ["white", "red"] };
 const KEY = "fandle-units";
 
 export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRemove, onChoose, onAdd }) {
@@ -50,9 +47,7 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
   });
 
   // Balls of the game that are not on the table, each a key that puts it there.
-  function fillTray(game, balls) {
-    const here = new Set(balls.map((ball) => ball.id));
-    const absent = (GAMES[game] ?? POOL).filter((id) => !here.has(id));
+  function fillTray(absent) {
     const key = absent.join();
     if (tray.dataset.key === key) return;
     tray.dataset.key = key;
@@ -63,11 +58,11 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
     }));
   }
 
-  // axes: what the two directions are called as the drawing lies
-  function draw({ balls, target, game }, chosen, axes) {
-    shown = [{ balls, target, game }, chosen, axes];
+  // axes: what the two directions are called as the drawing lies; absent: ids of the balls not on the table
+  function draw({ balls, target }, chosen, axes, absent) {
+    shown = [{ balls, target }, chosen, axes, absent];
     for (const head of element.parentElement.querySelectorAll("th[data-axis]")) say(head, axes.find((axis) => axis.id === head.dataset.axis).name);
-    fillTray(game, balls);
+    fillTray(absent);
     const [perX, perY, decimals] = size();
     const seen = new Set(balls.map((ball) => ball.id));
     for (const [id, entry] of rows) {

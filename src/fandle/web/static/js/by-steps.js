@@ -130,5 +130,5 @@ export function bySteps(element, sheet, group, { answer, onWithhold }) {
     }
   }
 
-  return { start, load, withheld: () => at >= 0 && !("commit" in given) };
+  return { start, load };
 }

@@ -37,10 +37,10 @@ function inside(box, { x, y, r }) {
 // asks: { text, size, weight, name, at: [[x, y]…] in mm as seen, rank, must, data }
 export function labels(sheet, group) {
   const layers = new Map(); // what each drawer asks for
-  const fixed = { circles: [], boxes: [] };
+  const pockets = []; // circles, mm
 
   for (const pocket of sheet.element.querySelectorAll(".pocket")) {
-    fixed.circles.push({ at: [Number(pocket.getAttribute("cx")), Number(pocket.getAttribute("cy"))], r: Number(pocket.getAttribute("r")) });
+    pockets.push({ at: [Number(pocket.getAttribute("cx")), Number(pocket.getAttribute("cy"))], r: Number(pocket.getAttribute("r")) });
   }
   const sights = [...sheet.element.querySelectorAll(".sight")].map((mark) => mark.dataset.at.split(",").map(Number));
 
@@ -53,7 +53,7 @@ export function labels(sheet, group) {
     const px = sheet.mmPerPixel();
     const seen = { left: sheet.box.x / px, top: sheet.box.y / px, right: (sheet.box.x + sheet.box.width) / px, bottom: (sheet.box.y + sheet.box.height) / px };
     const all = [...layers.values()];
-    const circles = fixed.circles.map(({ at, r }) => {
+    const circles = pockets.map(({ at, r }) => {
       const [x, y] = sheet.view(...at);
       return { x: x / px, y: y / px, r: r / px };
     });

@@ -174,7 +174,6 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
   onMoves, onChoose, onRemove: removeBall,
   onMenu: (id) => menu.open(state.layout.balls.find((ball) => ball.id === id), state.layout.target),
   onDrag: (drag) => {
-    room.classList.toggle("dragging", drag !== null);
     lens(drag);
     if (!drag) speak();
   },
@@ -221,7 +220,7 @@ function drawMirror() {
 
 function drawBalls() {
   layer.draw(state.layout.balls, state.layout.target, chosen, wrong);
-  drawPanel(state.layout, chosen, answer.axes);
+  drawPanel(state.layout, chosen, answer.axes, answer.tray);
 }
 
 const task = whenChanged((headline, verb) => drawTask(find("task"), headline, verb));
