@@ -32,3 +32,9 @@ def test_a_rooms_modules_are_all_that_it_imports() -> None:
     for name in found:
         text = (FOLDER / "js" / name).read_text("utf-8")
         assert set(re.findall(r'from "\./([\w-]+\.js)"', text)) <= set(found)
+
+
+def test_a_browser_that_looks_for_an_icon_by_itself_finds_it(client: TestClient) -> None:
+    found = client.get("/favicon.ico")
+    assert found.headers["content-type"] == "image/svg+xml"
+    assert found.content == (FOLDER / "icon.svg").read_bytes()

@@ -11,6 +11,7 @@ from typing import Any
 
 from fastapi import FastAPI
 from fastapi.middleware.gzip import GZipMiddleware
+from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
 from fastapi.templating import Jinja2Templates
 
@@ -62,3 +63,8 @@ def mount(app: FastAPI, templates: Jinja2Templates) -> None:
     templates.env.globals.update({"static": lasting, "modules": modules})
     app.mount(lasting, GZipMiddleware(Lasting(directory=FOLDER), compresslevel=QUICK), name="lasting")
     app.mount(address.STATIC, StaticFiles(directory=FOLDER), name="static")
+
+    @app.get("/favicon.ico", include_in_schema=False)
+    def favicon() -> FileResponse:
+        """The icon, where a browser looks for one by itself: beside a file or a JSON answer, which names none."""
+        return FileResponse(FOLDER / "icon.svg", media_type="image/svg+xml")
