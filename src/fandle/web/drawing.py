@@ -147,12 +147,13 @@ def path(table: Table, pieces: Sequence[Piece]) -> str:
     """A played path as SVG path data: every stretch is exactly one quadratic curve."""
     if not pieces:
         return ""
-    x, y = diamonds_mm(table, pieces[0].start)
-    parts = [f"M{x:g} {y:g}"]
-    for piece in pieces:
-        cx, cy = diamonds_mm(table, piece.control)
-        ex, ey = diamonds_mm(table, piece.end)
-        parts.append(f"Q{cx:g} {cy:g} {ex:g} {ey:g}" if piece.sliding else f"L{ex:g} {ey:g}")
+    dx, dy, width = table.diamond_x, table.diamond_y, table.width  # looked up once: a drag draws every line
+
+    def at(point: Point) -> str:
+        return f"{round(point[0] * dx * 1000, 2):g} {round((width - point[1] * dy) * 1000, 2):g}"
+
+    parts = [f"M{at(pieces[0].start)}"]
+    parts += [f"Q{at(p.control)} {at(p.end)}" if p.sliding else f"L{at(p.end)}" for p in pieces]
     return "".join(parts)
 
 

@@ -2,6 +2,7 @@
 
 import itertools
 from enum import StrEnum
+from functools import cached_property
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
@@ -17,27 +18,27 @@ class Rail(StrEnum):
     HEAD = "head"
     FOOT = "foot"
 
-    @property
+    @cached_property
     def number(self) -> int:
         """Number of this rail in the compiled kernels."""
         return tuple(Rail).index(self)
 
-    @property
+    @cached_property
     def is_long(self) -> bool:
         """Does the rail run along x?"""
         return self is Rail.NEAR or self is Rail.FAR
 
-    @property
+    @cached_property
     def diamonds(self) -> int:
         """Diamonds along this rail, nose to nose."""
         return DIAMONDS_LONG if self.is_long else DIAMONDS_SHORT
 
-    @property
+    @cached_property
     def diamonds_across(self) -> int:
         """Diamonds from this rail's nose to the opposite one."""
         return DIAMONDS_SHORT if self.is_long else DIAMONDS_LONG
 
-    @property
+    @cached_property
     def at_end(self) -> bool:
         """Does the rail lie at the high end of the axis it bounds?"""
         return self is Rail.FAR or self is Rail.FOOT
