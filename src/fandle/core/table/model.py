@@ -49,12 +49,12 @@ class Table(TableNumbers):
                     code="out_of_range",
                 )
 
-    @property
+    @cached_property
     def diamond_x(self) -> float:
         """One diamond along the long rails, in metres."""
         return self.length / k.DIAMONDS_LONG
 
-    @property
+    @cached_property
     def diamond_y(self) -> float:
         """One diamond along the short rails, in metres."""
         return self.width / k.DIAMONDS_SHORT
