@@ -9,7 +9,7 @@ import statistics
 import tempfile
 from pathlib import Path
 
-from campaign.browser import FLAGS, free_port, start_server
+from campaign.browser import CHROMIUM, FLAGS, free_port, start_server
 from playwright.sync_api import CDPSession, Page, sync_playwright
 
 SLOWDOWN = 4
@@ -67,7 +67,7 @@ def main() -> None:
     server = start_server(home, port)
     try:
         with sync_playwright() as p:
-            browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
+            browser = p.chromium.launch(executable_path=CHROMIUM, headless=True, args=FLAGS)
             print(f"{'ms between frames, CPU / 4':<28} median     most   lost          answer after the end, ms")
             for name, url in VIEWS:
                 page = browser.new_page(viewport={"width": 1280, "height": 800})

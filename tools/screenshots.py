@@ -10,7 +10,7 @@ ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
 from campaign.audit import POOL  # noqa: E402
-from campaign.browser import FLAGS, free_port, start_server  # noqa: E402
+from campaign.browser import CHROMIUM, FLAGS, free_port, start_server  # noqa: E402
 from campaign.scenes import triangle  # noqa: E402
 
 BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rails=far"
@@ -64,7 +64,7 @@ def main() -> None:
     server = start_server(Path(tempfile.mkdtemp()), port, "127.0.0.2")
     try:
         with sync_playwright() as p:
-            browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
+            browser = p.chromium.launch(executable_path=CHROMIUM, headless=True, args=FLAGS)
             for name, address, width, height, whole, scheme, clicks in VIEWS:
                 page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
                 page.add_init_script("localStorage.setItem('fandle-first-visit', '1')")

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 import pytest
-from campaign.browser import FLAGS, free_port, start_server
+from campaign.browser import CHROMIUM, FLAGS, free_port, start_server
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 expect.set_options(timeout=15_000)  # ms: three browsers and three servers share two cores
@@ -23,7 +23,7 @@ def site(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 def chromium() -> Iterator[Browser]:
     """Debian's Chromium, headless."""
     with sync_playwright() as p:
-        browser = p.chromium.launch(executable_path="/usr/bin/chromium", headless=True, args=FLAGS)
+        browser = p.chromium.launch(executable_path=CHROMIUM, headless=True, args=FLAGS)
         yield browser
         browser.close()
 

@@ -5,6 +5,7 @@ const HERE = "fandle-here"; // the layout last looked at, in this tab
 
 export function cookie(name, value) {
   document.cookie = `${name}=${value}; path=/; max-age=${YEAR}; samesite=lax`;
+  readCookie(name); // reading waits until it is written: what is asked next must carry it
 }
 
 export const readCookie = (name) => document.cookie.split("; ").find((part) => part.startsWith(`${name}=`))?.split("=")[1];
