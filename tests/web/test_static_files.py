@@ -10,7 +10,9 @@ from fandle.web.static_files import FOLDER, modules, version
 def test_a_versioned_file_lasts_and_the_plain_one_is_asked_for_anew(client: TestClient) -> None:
     lasting = client.get(f"/static/{version()}/js/main.js")
     plain = client.get("/static/js/main.js")
-    assert lasting.text == plain.text
+    assert plain.text == (FOLDER / "js" / "main.js").read_text("utf-8")
+    assert lasting.text != plain.text
+    assert lasting.headers["content-type"] == plain.headers["content-type"]
     assert "immutable" in lasting.headers["cache-control"]
     assert plain.headers["cache-control"] == "no-cache"
     assert client.get("/static/000000000000/js/main.js").status_code == 404
@@ -32,6 +34,19 @@ def test_a_rooms_modules_are_all_that_it_imports() -> None:
     for name in found:
         text = (FOLDER / "js" / name).read_text("utf-8")
         assert set(re.findall(r'from "\./([\w-]+\.js)"', text)) <= set(found)
+
+
+def test_the_table_rooms_scripts_and_styles_are_light(client: TestClient) -> None:
+    # asked: at most 120 kB beside Bootstrap and fonts, as the browser reads them; fewer still come over the wire
+    page = client.get("/").text
+    ours = {each for each in re.findall(r'(?:href|src)="(/static/[^"]+\.(?:js|css))"', page) if "/vendor/" not in each}
+    assert {each.rsplit("/", 1)[1] for each in ours} >= {"main.js", "settings.js", "theme.js", "table.css", "page.css"}
+    assert sum(len(client.get(each).content) for each in ours) < 120_000
+
+
+def test_a_file_of_others_and_one_asked_for_as_written_come_whole(client: TestClient) -> None:
+    for path in ("vendor/bootstrap/bootstrap.min.css", "icon.svg"):
+        assert client.get(f"/static/{version()}/{path}").content == (FOLDER / path).read_bytes()
 
 
 def test_a_browser_that_looks_for_an_icon_by_itself_finds_it(client: TestClient) -> None:

@@ -1,6 +1,7 @@
 """The page's own files: under an address that changes with their content, so that a browser keeps them for good.
 
-`/static/VERSION/js/main.js` may be kept for ever; `/static/js/main.js` is the same file, asked for anew each time.
+`/static/VERSION/js/main.js` may be kept for ever, and comes without its comments and blanks; `/static/js/main.js` is
+the file as it is written, asked for anew each time.
 """
 
 import hashlib
@@ -9,7 +10,9 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI
+import rcssmin
+import rjsmin
+from fastapi import FastAPI, Response
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse
 from fastapi.staticfiles import StaticFiles
@@ -18,6 +21,7 @@ from fastapi.templating import Jinja2Templates
 from fandle.web import address
 
 FOLDER = Path(__file__).parent / "static"
+VENDOR = FOLDER / "vendor"
 FOR_EVER = "public, max-age=31536000, immutable"
 QUICK = 4  # compression: a phone's wireless gains, this machine hardly loses
 _IMPORT = re.compile(r'^import .*?from "\./([\w-]+\.js)";', re.MULTILINE)
@@ -26,11 +30,23 @@ _IMPORT = re.compile(r'^import .*?from "\./([\w-]+\.js)";', re.MULTILINE)
 class Lasting(StaticFiles):
     """Files that never change under their address."""
 
-    def file_response(self, *args: Any, **kwargs: Any) -> Any:
+    def file_response(self, full_path: Any, *args: Any, **kwargs: Any) -> Any:
         """The file, to be kept."""
-        response = super().file_response(*args, **kwargs)
+        response = super().file_response(full_path, *args, **kwargs)
+        if (short := shortened(str(full_path))) is not None:
+            response = Response(short, media_type=response.media_type)
         response.headers["Cache-Control"] = FOR_EVER
         return response
+
+
+@cache
+def shortened(path: str) -> str | None:
+    """A script or a style sheet of ours without comments and blanks; None for other files and those of others."""
+    file = Path(path)
+    packers = {".js": rjsmin.jsmin, ".css": rcssmin.cssmin}
+    if file.suffix not in packers or VENDOR in file.parents:
+        return None
+    return str(packers[file.suffix](file.read_text("utf-8")))
 
 
 @cache

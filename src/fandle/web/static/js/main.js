@@ -4,7 +4,6 @@ import { showAddress } from "./address-bar.js";
 import { asker, painted, post } from "./ask.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
-import { bySteps } from "./by-steps.js";
 import { ballsPanel } from "./balls-panel.js";
 import { farView, help } from "./help.js";
 import { makeHistory } from "./history.js";
@@ -23,7 +22,6 @@ import { printSheet } from "./print.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { sheets } from "./sheets.js";
 import { instead } from "./instead.js";
-import { mirrorView } from "./mirror-view.js";
 import { tabs as makeTabs } from "./tabs.js";
 import { layoutTitle as makeTitle } from "./layout-title.js";
 import { toast } from "./toast.js";
@@ -166,7 +164,7 @@ const onMoves = (moved) => change({ layout: withBalls(moved) }, `move ${moved.ma
 const onMove = (...moved) => onMoves([moved]);
 const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
 const onTarget = (id) => change({ layout: { ...state.layout, target: id }, rails: null }, "target");
-const tabs = makeTabs(document.querySelector(".tabs"), () => drawMirror());
+const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); });
 sheets(room);
 const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
 const lens = loupe(find("loupe"), sheet);
@@ -196,15 +194,19 @@ const kept = openMenu(urls, {
 });
 const finder = linesList(find("ways"), sheet.element, urls.lines, { question, onChange: change, onLines: followLines });
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
-const guided = bySteps(find("by-steps"), sheet, find("layer-guess"), {
-  answer: () => answer,
-  onWithhold: (on) => {
-    room.classList.toggle("withheld", on);
-    if (on) tabs.show("tab-balls");
-    draw();
-  },
+let guided = null; // by steps: fetched when it is first wanted
+find("steps-start").addEventListener("click", async () => {
+  const { bySteps } = await import("./by-steps.js");
+  guided ??= bySteps(find("by-steps"), sheet, find("layer-guess"), {
+    answer: () => answer,
+    onWithhold: (on) => {
+      room.classList.toggle("withheld", on);
+      if (on) tabs.show("tab-balls");
+      draw();
+    },
+  });
+  if (!guided.start()) toast("Choose a line that is not straight first: a straight shot needs no steps.");
 });
-find("steps-start").addEventListener("click", () => { if (!guided.start()) toast("Choose a line that is not straight first: a straight shot needs no steps."); });
 help(JSON.parse(room.dataset.words), urls, () => put(state));
 const far = () => farView(answer);
 printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
@@ -212,15 +214,16 @@ find("far-open").addEventListener("click", (event) => { event.preventDefault(); 
 document.addEventListener("click", (event) => ({ undo, redo, large: far })[event.target.closest("[data-do]")?.dataset.do]?.());
 shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, o: kept.open, "?": settings.open, n: () => notes.focus() });
 
-function drawMirror() {
-  const mirror = answer.chosen?.solved ? answer.chosen.drawing.mirror : null;
+async function drawMirror() {
   if (tabs.shown() !== "tab-mirror") return;
+  const { mirrorView } = await import("./mirror-view.js");
+  const mirror = answer.chosen?.solved ? answer.chosen.drawing.mirror : null;
   find("mirror").replaceChildren(mirror ? mirrorView(mirror, { target: answer.layout.target, width: find("mirror").clientWidth }) : "A straight shot has no mirror image.");
 }
 
 function drawBalls() {
   layer.draw(state.layout.balls, state.layout.target, chosen, wrong);
-  drawPanel(state.layout, chosen, answer.axes, answer.tray);
+  if (tabs.shown() === "tab-balls") drawPanel(state.layout, chosen, answer.axes, answer.tray);
 }
 
 const task = whenChanged((headline, verb) => drawTask(find("task"), headline, verb));
@@ -264,7 +267,7 @@ function draw(moved = false) {
   drawStroke(answer.stroke, answer.hit, answer.hit_text);
   notes.load(line, moved);
   film.load(drawing);
-  guided.load();
+  guided?.load();
   if (!pressed) speak();
 }
 
@@ -294,4 +297,4 @@ turned();
 draw();
 if (wanted === "#large") far();
 if (wanted === "#open") kept.open();
-if (room.dataset.incoming) kept.settleLink(room.dataset.incoming).catch((fault) => say(fault.message)); // a link that carries its table
+if (room.dataset.incoming) kept.settleLink(room.dataset.incoming); // a link that carries its table

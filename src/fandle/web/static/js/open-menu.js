@@ -1,229 +1,50 @@
-// Layouts: open, save, save again, rename, delete, link, files, print; paste a link or a file, or drop one.
+// What opens, saves and brings in layouts: keys, menus, paste a link or a file, drop one. The work is kept-layouts.js's,
+// which is fetched when it is first asked for.
 
-import { post, send } from "./ask.js";
-import { html } from "./dom.js";
-import { toast } from "./toast.js";
-
-export function openMenu(urls, { state, onLayout, onSaved, name: current, say }) {
+export function openMenu(urls, hooks) {
+  const { say } = hooks;
   const find = (id) => document.getElementById(id);
-  const [naming, opening] = [find("naming"), find("opening")];
-  const [name, note, search, list] = ["layout-name", "layout-note", "find-layout", "saved"].map(find);
-  const where = (title) => `${urls.layouts}/${encodeURIComponent(title)}`;
+  let fetched = null;
 
-  function row(saved) {
-    const again = html("button", { class: "btn tool", type: "button", "data-rename": true, "aria-label": `Rename ${saved.name}` }, "Rename");
-    const off = html("button", { class: "btn tool", type: "button", "data-delete": true, "aria-label": `Delete ${saved.name}` }, "Delete");
-    return html("li", { "data-name": saved.name }, html("a", { href: saved.href }, html("b", {}, saved.name), html("span", {}, saved.note)), again, off);
-  }
-
-  async function keep(title, why, layout) {
-    const saved = await send("POST", urls.layouts, { name: title, note: why, layout });
-    const item = row(saved);
-    list.prepend(item);
-    onSaved(saved.name);
-    toast(`Saved as “${saved.name}”.`, async () => {
-      await send("DELETE", where(saved.name)).catch((fault) => toast(fault.message));
-      item.remove();
-      onSaved("");
-    });
-  }
-
-  // Under the name it has; a new layout is asked for one.
-  async function saveNow() {
-    if (!current()) {
-      ask();
+  async function use(what, ...about) {
+    fetched ??= import("./kept-layouts.js").then((part) => part.keptLayouts(urls, hooks));
+    const part = await fetched.catch(() => null);
+    if (!part) {
+      fetched = null; // it is asked for again next time
+      say("Fandle does not answer: look at the connection, then try again.");
       return;
     }
-    const { before, href } = await send("PATCH", where(current()), { layout: state().layout });
-    list.querySelector(`[data-name="${CSS.escape(current())}"] a`)?.setAttribute("href", href);
-    toast(`“${current()}” is saved.`, () => send("PATCH", where(before.name), { layout: before.layout }).catch((fault) => toast(fault.message)));
-    onSaved(current());
+    await part[what](...about).catch((fault) => say(fault.message));
   }
 
-  function ask() {
-    find("naming-fault").hidden = true;
-    name.value = "";
-    naming.showModal();
-    name.focus();
-  }
-
-  find("naming-form").addEventListener("submit", async (event) => {
-    event.preventDefault();
-    try {
-      await keep(name.value, note.value, state().layout);
-      naming.close();
-    } catch (error) {
-      find("naming-fault").textContent = error.message;
-      find("naming-fault").hidden = false;
-      name.focus();
-    }
-  });
-  find("naming-cancel").addEventListener("click", () => naming.close());
-
-  function open() {
-    opening.showModal();
-    search.value = "";
-    filter();
-    search.focus();
-  }
-  function filter() {
-    const wanted = search.value.trim().toLowerCase();
-    for (const item of list.children) item.hidden = !item.textContent.toLowerCase().includes(wanted);
-  }
-  search.addEventListener("input", filter);
-
-  async function rename(item) {
-    const old = item.dataset.name;
-    const field = html("input", { class: "form-control", type: "text", value: old, maxlength: "60", "aria-label": `New name of ${old}` });
-    const title = item.querySelector("b");
-    title.replaceWith(field);
-    field.select();
-    let over = false;
-    const done = async (save) => {
-      if (over) return; // leaving the field for its name would end it a second time
-      over = true;
-      const next = field.value.trim();
-      title.textContent = old;
-      field.replaceWith(title);
-      if (!save || !next || next === old) return;
-      try {
-        const { href } = await send("PATCH", where(old), { name: next });
-        title.textContent = next;
-        item.dataset.name = next;
-        item.querySelector("a").href = href;
-        if (current() === old) onSaved(next);
-      } catch (fault) {
-        toast(fault.message);
-      }
-    };
-    field.addEventListener("click", (event) => event.preventDefault());
-    field.addEventListener("blur", () => done(true));
-    field.addEventListener("keydown", (event) => {
-      if (event.key !== "Enter" && event.key !== "Escape") return;
-      event.preventDefault();
-      done(event.key === "Enter");
-    });
-  }
-
-  async function remove(item) {
-    const gone = await send("DELETE", where(item.dataset.name));
-    const next = item.nextElementSibling;
-    item.remove();
-    opening.close();
-    toast(`“${gone.name}” is deleted.`, async () => {
-      await send("POST", urls.layouts, { ...gone, layout: gone.layout }).then(() => list.insertBefore(item, next), (fault) => toast(fault.message));
-    });
-  }
-
-  list.addEventListener("click", async (event) => {
-    const item = event.target.closest("li");
-    try {
-      if (event.target.closest("[data-rename]")) await rename(item);
-      if (event.target.closest("[data-delete]")) await remove(item);
-    } catch (fault) {
-      toast(fault.message);
-    }
-  });
-
-  async function copyLink() {
-    const { href } = await post(urls.link, JSON.stringify({ layout: state().layout, query: location.search.slice(1) }));
-    const link = new URL(href, location.origin).href;
-    try {
-      await navigator.clipboard.writeText(link);
-      toast("The link is copied; it carries its table with it.");
-    } catch {
-      toast("The browser keeps its clipboard shut: copy the link from the address bar.");
-    }
-  }
-
-  // A change of the layout as a whole, or of one ball's place, by the rules: Python knows them.
-  async function edit(how, more = {}) {
-    const { layout, stroke, rails, hit } = state();
-    onLayout(await post(urls.edit, JSON.stringify({ layout, how, side: stroke.side, rails, hit, ...more })), how);
-  }
-
-  const actions = { open, saveas: ask, link: copyLink, print: () => window.print() };
-  find("open-menu").addEventListener("click", open);
-  find("save-now").addEventListener("click", () => saveNow().catch((fault) => say(fault.message)));
-  document.addEventListener("click", async (event) => {
-    const action = actions[event.target.closest("[data-do]")?.dataset.do];
+  const actions = { open: () => use("open"), saveas: () => use("saveas"), link: () => use("link"), print: () => window.print() };
+  find("open-menu").addEventListener("click", actions.open);
+  find("save-now").addEventListener("click", () => use("save"));
+  document.addEventListener("click", (event) => {
+    actions[event.target.closest("[data-do]")?.dataset.do]?.();
     const how = event.target.closest("[data-edit]")?.dataset.edit;
-    try {
-      if (action) await action();
-      if (how) await edit(how, how === "scatter" ? { seed: Math.floor(Math.random() * 2 ** 31) } : {});
-    } catch (fault) {
-      say(fault.message);
-    }
+    if (how) use("edit", how, how === "scatter" ? { seed: Math.floor(Math.random() * 2 ** 31) } : {});
   });
-
-  find("table-choice").addEventListener("change", async (event) => {
-    try {
-      const { href } = await post(urls.move, JSON.stringify({ layout: state().layout, table: event.target.value }));
-      location.assign(href);
-    } catch (fault) {
-      event.target.value = state().layout.table;
-      say(`${fault.message} Then change the table.`);
-    }
-  });
-
-  // A layout that came with a table which the club has not: it stands there from now on.
-  async function settle(layout, tableFile) {
-    const { name: table } = await post(urls.read_table, tableFile, "text/plain");
-    const { href } = await post(urls.move, JSON.stringify({ layout: { ...layout, table }, table }));
-    location.assign(href);
-  }
-
-  async function read(text, called) {
-    try {
-      const found = await post(urls.read, text, "text/plain");
-      if (found.table) await settle(found.layout, JSON.stringify(found.table));
-      else if (found.layout.table !== state().layout.table) location.assign(found.href);
-      else onLayout({ layout: found.layout, rails: null }, "open");
-    } catch (fault) {
-      say(`${called}: ${fault.message}`);
-    }
-  }
-
+  find("table-choice").addEventListener("change", (event) => use("changeTable", event.target));
   find("open").addEventListener("change", async (event) => {
     const [file] = event.target.files;
     event.target.value = "";
-    if (file) await read(await file.text(), file.name);
+    if (file) use("read", await file.text(), file.name);
   });
-
-  // A link of Fandle's, wherever it was copied, opens here.
-  function follow(text) {
-    try {
-      const { pathname, search: query } = new URL(text);
-      if (pathname === "/" && query.includes("balls=")) location.assign(`/${query}`);
-      else say("that link holds no layout of Fandle's");
-    } catch {
-      say("what was pasted is neither a link nor a layout file");
-    }
-  }
 
   document.addEventListener("paste", (event) => {
     if (event.target.closest?.("input, textarea, select")) return;
     const text = event.clipboardData?.getData("text/plain").trim();
-    if (!text) return;
-    if (text.startsWith("{")) read(text, "pasted");
-    else follow(text);
+    if (text) use(...(text.startsWith("{") ? ["read", text, "pasted"] : ["follow", text]));
   });
   document.addEventListener("dragover", (event) => event.preventDefault());
   document.addEventListener("drop", async (event) => {
     event.preventDefault();
     const [file] = event.dataTransfer.files;
     const text = event.dataTransfer.getData("text/plain").trim();
-    if (file) await read(await file.text(), file.name);
-    else if (text) follow(text);
+    if (file) use("read", await file.text(), file.name);
+    else if (text) use("follow", text);
   });
 
-  // The same for a link: the address stays, with the table's name in this club.
-  async function settleLink(tableFile) {
-    const { name: table } = await post(urls.read_table, tableFile, "text/plain");
-    const query = new URLSearchParams(location.search);
-    query.delete("own");
-    query.set("table", table);
-    location.replace(`/?${query}`);
-  }
-  return { open, settleLink, toSpot: (ball) => edit("spot", { ball }).catch((fault) => say(fault.message)) };
+  return { open: actions.open, settleLink: (file) => use("settleLink", file), toSpot: (ball) => use("edit", "spot", { ball }) };
 }
