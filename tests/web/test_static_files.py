@@ -4,7 +4,7 @@ import re
 
 from fastapi.testclient import TestClient
 
-from fandle.web.static_files import FOLDER, modules, version
+from fandle.web.static_files import FOLDER, version
 
 
 def test_a_versioned_file_lasts_and_the_plain_one_is_asked_for_anew(client: TestClient) -> None:
@@ -27,21 +27,28 @@ def test_every_page_names_the_files_of_this_version(client: TestClient) -> None:
         assert all(client.get(each).status_code == 200 for each in found)
 
 
-def test_a_rooms_modules_are_all_that_it_imports() -> None:
-    found = modules("main.js")
-    assert found[0] == "main.js"
-    assert len(found) == len(set(found)) > 20
-    for name in found:
+def with_imports(name: str, found: set[str]) -> set[str]:
+    """A script and all that it brings along."""
+    if name not in found:
+        found.add(name)
         text = (FOLDER / "js" / name).read_text("utf-8")
-        assert set(re.findall(r'from "\./([\w-]+\.js)"', text)) <= set(found)
+        brought = re.findall(r'^import .*?from "\./([\w-]+\.js)";', text, re.MULTILINE)
+        for each in [*brought, *(["main.js"] if name == "start.js" else [])]:
+            with_imports(each, found)
+    return found
 
 
 def test_the_table_rooms_scripts_and_styles_are_light(client: TestClient) -> None:
     # asked: at most 120 kB beside Bootstrap and fonts, as the browser reads them; fewer still come over the wire
-    page = client.get("/").text
-    ours = {each for each in re.findall(r'(?:href|src)="(/static/[^"]+\.(?:js|css))"', page) if "/vendor/" not in each}
-    assert {each.rsplit("/", 1)[1] for each in ours} >= {"main.js", "settings.js", "theme.js", "table.css", "page.css"}
-    assert sum(len(client.get(each).content) for each in ours) < 120_000
+    named = set(re.findall(r'(?:href|src)="/static/\w+/((?:js|css)/[^"]+)"', client.get("/").text))
+    assert {"js/start.js", "js/settings.js", "js/theme.js", "css/table.css", "css/page.css"} <= named
+    scripts: set[str] = set()
+    for each in named:
+        if each.startswith("js/"):
+            with_imports(each.removeprefix("js/"), scripts)
+    ours = {each for each in named if each.startswith("css/")} | {f"js/{each}" for each in scripts}
+    assert len(scripts) > 30
+    assert sum(len(client.get(f"/static/{version()}/{each}").content) for each in ours) < 120_000
 
 
 def test_a_file_of_others_and_one_asked_for_as_written_come_whole(client: TestClient) -> None:

@@ -5,7 +5,6 @@ the file as it is written, asked for anew each time.
 """
 
 import hashlib
-import re
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -24,7 +23,6 @@ FOLDER = Path(__file__).parent / "static"
 VENDOR = FOLDER / "vendor"
 FOR_EVER = "public, max-age=31536000, immutable"
 QUICK = 4  # compression: a phone's wireless gains, this machine hardly loses
-_IMPORT = re.compile(r'^import .*?from "\./([\w-]+\.js)";', re.MULTILINE)
 
 
 class Lasting(StaticFiles):
@@ -58,25 +56,10 @@ def version() -> str:
     return digest.hexdigest()[:12]
 
 
-@cache
-def modules(name: str) -> tuple[str, ...]:
-    """A script with all it imports, so that the browser fetches them at once and not one after the other."""
-    found: dict[str, None] = {}
-
-    def follow(module: str) -> None:
-        if module not in found:
-            found[module] = None
-            for other in _IMPORT.findall((FOLDER / "js" / module).read_text("utf-8")):
-                follow(other)
-
-    follow(name)
-    return tuple(found)
-
-
 def mount(app: FastAPI, templates: Jinja2Templates) -> None:
     """Serve the files, and tell the templates where they are."""
     lasting = f"{address.STATIC}/{version()}"
-    templates.env.globals.update({"static": lasting, "modules": modules})
+    templates.env.globals["static"] = lasting
     app.mount(lasting, GZipMiddleware(Lasting(directory=FOLDER), compresslevel=QUICK), name="lasting")
     app.mount(address.STATIC, StaticFiles(directory=FOLDER), name="static")
 

@@ -1,7 +1,7 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
 import { showAddress } from "./address-bar.js";
-import { asker, painted, post } from "./ask.js";
+import { asker, post } from "./ask.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
@@ -31,7 +31,6 @@ import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 import { zoom } from "./zoom.js";
 
-await painted(); // what the server wrote is on the screen before anything is wired to it
 const room = document.getElementById("room");
 const wanted = location.hash; // what another room's header asked for; the address is written anew below
 const urls = JSON.parse(room.dataset.urls);
