@@ -74,7 +74,6 @@ def test_a_table_that_stands_is_the_lying_one_turned_to_the_left() -> None:
     turn = {"left": "bottom", "top": "left", "right": "top", "bottom": "right"}
     for rail in Rail:
         assert STANDING.rail(rail.value, noun=False) == turn[LYING.rail(rail.value, noun=False)]
-        assert STANDING.start_of(rail.value) == turn[LYING.start_of(rail.value)]
 
 
 def test_no_trade_name_of_a_rail_or_pocket_reaches_a_screen() -> None:

@@ -44,8 +44,8 @@ def count(view: View) -> Draft | str:
 
     half, other = round(start, 2) / 2, round(end, 2) / 2  # of the numbers as they are written
     steps = (
-        f"start {signed(round(start, 2))} ÷ 2 = {figure(half, 3)}",
-        f"target {signed(round(end, 2))} ÷ 2 = {figure(other, 3)}",
+        f"start {signed(round(start, 2)).replace(' ', '')} ÷ 2 = {figure(half, 3)}",
+        f"target {signed(round(end, 2)).replace(' ', '')} ÷ 2 = {figure(other, 3)}",
         f"{figure(MARK)} {signed(half)} {signed(other)} = {figure(MARK + half + other, 3)}",
     )
     head, near, far = (view.name(rail) for rail in (Rail.HEAD, Rail.NEAR, Rail.FAR))

@@ -94,10 +94,6 @@ class Screen:
         said = f"{along}-{across}" if self.upright else f"{across}-{along}"
         return f"{said} {noun or 'corner'}"
 
-    def start_of(self, name: str) -> str:
-        """The end from which marks along a rail are counted: "left"; "bottom" on a standing table's long rails."""
-        return self._names["head" if name in ("near", "far") else "near"]
-
     def say(self, text: str) -> str:
         """A sentence of the core, as this screen says it."""
         return _said(self, text)

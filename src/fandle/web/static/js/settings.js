@@ -27,6 +27,9 @@ function lead() {
   }
   const far = document.querySelector("#far-open[data-leads]");
   far?.setAttribute("href", `/?${query}#large`);
+  const mine = document.getElementById("on-mine"); // a page of the Handbook shows its own layout until asked
+  mine?.setAttribute("href", `${location.pathname}?${query}`);
+  mine?.removeAttribute("hidden");
   document.getElementById("menu-open")?.setAttribute("href", `/?${query}#open`);
   document.querySelector(".brand")?.setAttribute("href", `/?${query}`);
 }
