@@ -299,6 +299,23 @@ def test_copied_links_hold_the_table_and_open_by_pasting(page: Page) -> None:
     page.wait_for_url("**7:6.1**")
 
 
+def test_a_file_dropped_anywhere_opens_and_a_bad_one_says_what_to_do(page: Page) -> None:
+    open_at(page)
+    settled(page)
+    drop = """text => {
+      const data = new DataTransfer();
+      data.items.add(new File([text], 'far away.fandle.json', { type: 'application/json' }));
+      document.body.dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+    }"""
+    balls = '[{"id": "cue", "x": 2, "y": 1}, {"id": "5", "x": 6, "y": 3}]'
+    file = '{"format": "fandle-layout/1", "table": "%s", "game": "nine-ball", "balls": %s, "target": "5"}'
+    page.evaluate(drop, file % ("pool-9ft", balls.replace('"x": 6', '"x": 9')))
+    expect(page.locator("#fault")).to_contain_text("Far away.fandle.json")
+    page.evaluate(drop, file % (state_of(page).table.name, balls))
+    page.wait_for_url("**5:6,3**")
+    assert [ball.id for ball in state_of(page).layout.balls] == ["cue", "5"]
+
+
 def test_a_layout_is_renamed_saved_again_and_deleted_with_a_way_back(page: Page) -> None:
     open_at(page)
     page.locator("#save-now").click()

@@ -268,7 +268,12 @@ def test_on_a_phone_the_answer_comes_first_and_a_finger_drags(page: Page) -> Non
     touch("touchStart", (x + 10, y))  # beside the disc: the grip is as wide as a thumb
     for step in range(1, 6):
         touch("touchMove", (x + 10 - 6 * step, y - 4 * step))
+    lens = page.locator("#loupe").bounding_box()  # above the finger, inside the drawing
+    assert lens is not None
+    assert lens["y"] + lens["height"] < y - 20
+    assert 0 <= lens["x"] <= 390 - lens["width"]
     touch("touchEnd")
+    expect(page.locator("#loupe")).to_be_hidden()
     settled(page)
     assert state_of(page).layout.ball("7").y > 0.75  # the table stands: to the left is towards the far rail
     assert state_of(page).layout.ball("7").x > 5.4
