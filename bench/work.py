@@ -41,7 +41,7 @@ def shots(start: Floats, p: Floats, none: Floats, tape: Tape, n: int) -> int:
     done = 0
     for _ in range(n):
         ball = Motion(start[0], start[1], start[2], start[3], start[4], start[5], start[6])
-        code, met, _ = e.run(ball, p, none, e.Until(0, False, RAILS), tape)
+        code, met, _ = e.run(ball, p, none, e.Until(0, e.NO_JAWS, RAILS), tape)
         done += met + code
     return done
 
@@ -216,7 +216,7 @@ def works() -> dict[str, Callable[[], Any]]:
     banked = Layout(TABLE, "nine-ball", (Ball("cue", 3.0, 2.5), Ball("7", 5.0, 1.2), Ball("2", 1.0, 3.0)), "7")
     state, rack_of_fifteen, hard = Situation(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
     return {
-        "three-rail shot": lambda: roll(START, P, NONE, 0, False, RAILS, *TAPE),
+        "three-rail shot": lambda: roll(START, P, NONE, 0, e.NO_JAWS, RAILS, *TAPE),
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
         "whole answer to a drag": lambda: (finish(answer(state)), count("M2", layout, (Rail.FAR,))),
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],

@@ -2,8 +2,8 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log. At scale 1 it takes some twenty
-minutes on two cores. Exit 1 where anything failed.
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots. At scale 1 it takes some
+twenty minutes on two cores. Exit 1 where anything failed.
 """
 
 import argparse
@@ -15,7 +15,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from campaign import data, scenes, verbs
+from campaign import data, pots, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.kills import kill_often
 from campaign.server import serving
@@ -26,6 +26,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 
 OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
+POTS = 200
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
 P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
 LOG_S, LOG_BYTES, LOG_KB = 0.3, 300_000, 50_000
@@ -168,6 +169,15 @@ def long_log(_: int, scale: float, home: Path) -> list[Row]:
     return [Row("log", f"{count} attempts in {data.SET_UPS} set-ups", told, held)]
 
 
+def potting(seed: int, scale: float, _: Path) -> list[Row]:
+    """Pots, half of them of hanging balls, against brute force."""
+    told = [pots.fault_of(pots.case(seed * POTS + k)) for k in range(round(POTS * scale))]
+    faults = [fault for _, fault in told if fault]
+    _tell(faults)
+    counted = ", ".join(f"{sum(what == each for what, _ in told)} {each}" for each in ("pot", "no pot", "no line"))
+    return [Row("pots", f"{len(told)} layouts on four tables", f"{counted}, {len(faults)} faults", not faults)]
+
+
 def _kept(part: str, tried: str, kept: data.Kept) -> Row:
     _tell(list(kept.faults))
     return Row(part, tried, f"{kept.acknowledged} acknowledged, {len(kept.faults)} faults", not kept.faults)
@@ -181,6 +191,7 @@ def _tell(faults: list[str]) -> None:
 PARTS: dict[str, Run] = {
     "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
     "disk": disk, "processes": processes, "backup": backups, "log": long_log,
+    "pots": potting,
 }  # fmt: skip
 
 

@@ -182,6 +182,27 @@ def test_a_bank_answers_as_the_contract_says_and_goes_in(call: Any, tmp_path: Pa
     assert refused.json()["reason_code"] in ("no_such_line", "jaw", "short_of_speed")
 
 
+def test_a_kick_and_a_straight_shot_that_pot_drop_the_ball_when_simulated(call: Any, tmp_path: Path) -> None:
+    path = tmp_path / "pot.fandle.json"
+    balls = [{"id": "cue", "x": 2, "y": 1}, {"id": "7", "x": 6.2, "y": 2.9}, {"id": "4", "x": 7.93, "y": 0.06}]
+    layout = {"format": "fandle-layout/1", "table": "pool-9ft", "game": "nine-ball", "balls": balls, "target": "7"}
+    path.write_text(json.dumps(layout), "utf-8")
+    for asked in (("--rails", "near"), ("--kind", "straight", "--rails", "none"), ("--rails", "far", "--target", "4")):
+        args = ["aim", str(path), *asked, "--pocket", "any", "--speed", "3"]
+        answer = call(*args, "--json").json()
+        pot, target = answer["pot"], answer["target"]
+        direction = f"--direction={answer['direction']!r}"
+        shot = call("simulate", str(path), direction, "--speed", "3", "--json").json()
+        assert shot["rest"][target] is None
+        assert (shot["rest"]["cue"] is None) == pot["in_off"]
+        assert pot["through"][0] == target
+        assert abs(answer["hit"]) < 1
+        assert f"pots it in {pot['pocket']}" in call(*args).out
+    assert "parts" in answer  # the 4 hangs
+    none = call("aim", str(path), "--kind", "straight", "--pocket", "head-near", "--json")
+    assert (none.code, none.json()["reason_code"]) == (1, "no_pot")
+
+
 def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
     args = ["aim", str(layout_file), "--rails", "far", "--speed", "3", "--hold", "far:2.75@nose"]
     held = call(*args, "--json").json()
@@ -205,13 +226,14 @@ def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
         (["aim", "LAYOUT", "--rails", "far,foot,near,head,far"], "5 rails: give at most 4"),
         (["aim", "LAYOUT", "--rails", "far,far"], "twice running"),
         (["aim", "LAYOUT", "--rails", "far", "--kind", "curve"], "unknown kind 'curve'"),
-        (["aim", "LAYOUT", "--rails", "far", "--pocket", "side-far"], "--kind bank"),
+        (["aim", "LAYOUT", "--rails", "far", "--pocket", "side-far", "--hit", "0.2"], "a pot has its own thickness"),
         (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--pocket", "hole"], "unknown pocket 'hole'"),
         (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hit", "0.2"], "leave --hit out"),
-        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hold", "far:3"], "leave --hold out"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "bank", "--hold", "far:3"], "leave --hold or the pocket out"),
+        (["aim", "LAYOUT", "--rails", "far", "--kind", "straight"], "a straight shot goes over no rail"),
         (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
-        (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick or bank"),
-        (["count", "LAYOUT", "--method", "M3", "--pocket", "side-far"], "a kick goes to a ball"),
+        (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick, bank, straight"),
+        (["count", "LAYOUT", "--method", "M3", "--pocket", "side-far"], "a count goes to a ball"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "bank", "--pocket", "hole"], "unknown pocket"),
         (["simulate", "LAYOUT", "--direction", "0", "--elevation", "45", "--speed", "5"], "leaps"),
         (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),

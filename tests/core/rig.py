@@ -55,7 +55,7 @@ def run(
     off = strike(direction, speed, side, up, elevation, math.inf)
     x, y = start[0] * table.diamond_x, start[1] * table.diamond_y
     tape = Tape(events, pieces)
-    code, n_ev, n_pc = e.run(Motion(x, y, *off), p, NO_BALLS, e.Until(0, False, most_rails), tape)
+    code, n_ev, n_pc = e.run(Motion(x, y, *off), p, NO_BALLS, e.Until(0, e.NO_JAWS, most_rails), tape)
     return Run(code, events[:n_ev].copy(), pieces[:n_pc].copy())
 
 

@@ -19,13 +19,14 @@ from fandle.core.steps import finish
 from fandle.core.systems.base import NoCount
 from fandle.core.table.condition import CLOTHS, RUBBERS
 from fandle.core.table.model import Table
-from fandle.core.table.rails import parse_rails
+from fandle.core.table.rails import STRAIGHT, parse_rails
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats import words
-from fandle.formats.answers import Answer, aim_answer, count_answer, instead_answer
+from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
+from fandle.formats.parts import Answer
 from fandle.formats.shots import ShotAnswer
 from fandle.service.count import count as count_one
 from fandle.service.count import count_all
@@ -138,10 +139,12 @@ def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
 @app.command(epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
 def aim(
     layout: LayoutArg,
-    rails: Annotated[str, typer.Option(help="Rails in order, such as far.")],
-    kind: Annotated[str, typer.Option(help="kick or bank.")] = "kick",
+    rails: Annotated[str | None, typer.Option(help="Rails in order, such as far; straight for none.")] = None,
+    kind: Annotated[str, typer.Option(help="kick, bank or straight.")] = "kick",
     target: Target = None,
-    pocket: Annotated[str | None, typer.Option(help="Where a bank goes; left out: the widest window.")] = None,
+    pocket: Annotated[
+        str | None, typer.Option(help="Where a bank goes, or a kick or straight shot pots it; or any.")
+    ] = None,
     hit: Annotated[float, typer.Option(help="Thickness, -1 to 1 ball diameters right of full.")] = 0.0,
     speed: Speed = None,
     side: Side = 0.0,
@@ -152,10 +155,12 @@ def aim(
     change: Annotated[str, typer.Option(help="With --hold: side, up or speed.")] = "side",
     as_json: Json = False,
 ) -> None:
-    """Find the corrected aim of a kick or bank and prove it by playing it."""
+    """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
     table_layout = _load(layout)
     stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
-    asked = situation_of(table_layout, stroke, parse_rails(rails), kind, target, pocket, hit)
+    if rails is None and kind != "straight":
+        raise BadInputError("no rails: say which, in order, such as --rails far", "rails", code="missing")
+    asked = situation_of(table_layout, stroke, parse_rails(rails or STRAIGHT), kind, target, pocket, hit)
     answer: Aim | Instead | Refusal
     answer = find_aim(asked) if hold is None else held(asked, _direction(table_layout, StrokeFile(aim=hold)), change)
     if as_json:
@@ -184,6 +189,8 @@ def count(
         raise BadInputError("choose one of --method M3 and --all", "method")
     table_layout = _load(layout)
     over = parse_rails(rails) if rails is not None else None
+    if kind != "bank" and pocket is not None:
+        raise BadInputError("a count goes to a ball: give --kind bank with a pocket", "pocket", code="only_banks")
     asked = situation_of(table_layout, Stroke(default_speed(table_layout.table)), over, kind, target, pocket)
     if method is None:
         found = finish(count_all(asked))

@@ -3,81 +3,26 @@
 A part that does not belong to an answer (a bank's contact in a kick's) is left out, not null.
 """
 
-import math
 from collections.abc import Sequence
 from typing import Any, Literal
 
 from fandle.core.lines.held import Instead
-from fandle.core.lines.marks import Marks, degrees
-from fandle.core.lines.solution import Aim, ObjectContact, ReasonCode, Refusal, Solution
+from fandle.core.lines.marks import degrees
+from fandle.core.lines.solution import Aim, ReasonCode, Refusal, Solution
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.table.rails import Rail
-from fandle.formats.base import Number, Strict
-
-
-class Answer(Strict):
-    """What is said in answer."""
-
-    def json_data(self) -> dict[str, Any]:
-        """Its JSON, without what does not belong to it."""
-        return self.model_dump(mode="json", exclude_unset=True)
-
-
-class MarksAnswer(Answer):
-    """An aim in three frames, diamonds along the first rail; null where a line is parallel to it."""
-
-    nose: Number | None
-    sight: Number | None
-    centre: Number | None
-
-    @classmethod
-    def of(cls, marks: Marks) -> "MarksAnswer":
-        """From marks."""
-        return cls(nose=_finite(marks.nose), sight=_finite(marks.sight), centre=_finite(marks.centre))
-
-
-class LinkAnswer(Answer):
-    """One link of the chain: diamonds at the first rail's nose."""
-
-    link: str
-    shift: Number
-
-
-class WindowAnswer(Answer):
-    """How far the mark at the nose may be wrong either way and still hit, mm."""
-
-    less: Number
-    more: Number
-
-
-class CushionAnswer(Answer):
-    """A contact with a rail, centre frame; angles from the rail, 90 = straight in."""
-
-    rail: str
-    at: Number
-    in_deg: Number
-    out_deg: Number
-
-
-class PlaceAnswer(Answer):
-    """A ball's centre, diamonds."""
-
-    x: Number
-    y: Number
-
-
-class ObjectContactAnswer(Answer):
-    """How a banked ball is met: the cut, and the cue ball's centre then."""
-
-    cut_deg: Number
-    ghost: PlaceAnswer
-
-    @classmethod
-    def of(cls, contact: ObjectContact) -> "ObjectContactAnswer":
-        """From a contact."""
-        x, y = contact.ghost
-        return cls(cut_deg=contact.cut_deg, ghost=PlaceAnswer(x=x, y=y))
+from fandle.formats.base import Number
+from fandle.formats.parts import (
+    Answer,
+    CushionAnswer,
+    LinkAnswer,
+    MarksAnswer,
+    ObjectContactAnswer,
+    PartAnswer,
+    PotAnswer,
+    WindowAnswer,
+)
 
 
 class SolutionAnswer(Answer):
@@ -92,6 +37,9 @@ class SolutionAnswer(Answer):
     window_mm: WindowAnswer
     cushions: list[CushionAnswer]
     push: bool
+    hit: Number
+    parts: list[PartAnswer] | None = None
+    pot: PotAnswer | None = None
     pocket: str | None = None
     object_contact: ObjectContactAnswer | None = None
 
@@ -249,10 +197,6 @@ def count_answer(count: Count | NoCount, others: Sequence[Count] | None = None) 
     )  # fmt: skip
 
 
-def _finite(value: float | None) -> float | None:
-    return value if value is not None and math.isfinite(value) else None
-
-
 def _names(rails: Sequence[Rail]) -> list[str]:
     return [rail.value for rail in rails]
 
@@ -262,8 +206,12 @@ def _contact(s: Solution | Count) -> dict[str, Any]:
 
 
 def _solution(s: Solution) -> dict[str, Any]:
+    pot = {} if s.pot is None else {"pot": PotAnswer.of(s.pot)}
+    parts = {"parts": [PartAnswer.of(part) for part in s.parts]} if s.parts else {}
     return {
         **_contact(s),
+        **pot,
+        **parts,
         "mirror": MarksAnswer.of(s.mirror),
         "natural": MarksAnswer.of(s.natural),
         "corrected": MarksAnswer.of(s.corrected),
@@ -272,5 +220,6 @@ def _solution(s: Solution) -> dict[str, Any]:
         "fullness": s.fullness,
         "push": s.push,
         "window_mm": WindowAnswer(less=s.window_less_mm, more=s.window_more_mm),
+        "hit": s.hit,
         "cushions": [CushionAnswer(rail=c.rail.value, at=c.at, in_deg=c.in_deg, out_deg=c.out_deg) for c in s.cushions],
     }

@@ -11,9 +11,10 @@ from pydantic import Field
 
 from fandle.core.errors import BadInputError
 from fandle.core.practice.record import Result, Thickness
-from fandle.formats.answers import MarksAnswer, StrokeAnswer
+from fandle.formats.answers import StrokeAnswer
 from fandle.formats.base import Number, Strict, check_writable, read_json, validated
 from fandle.formats.files import LayoutFile
+from fandle.formats.parts import MarksAnswer
 from fandle.formats.spreadsheet import from_cell, to_cell
 
 LOG_FORMAT = "fandle-log/1"

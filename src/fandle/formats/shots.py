@@ -4,8 +4,8 @@ from typing import Literal
 
 from fandle.core.shot.path import Event
 from fandle.core.shot.play import Shot
-from fandle.formats.answers import Answer, PlaceAnswer
 from fandle.formats.base import Number
+from fandle.formats.parts import Answer, PlaceAnswer
 
 
 class EventAnswer(Answer):

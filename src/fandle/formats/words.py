@@ -39,18 +39,29 @@ def aim(answer: Aim | Refusal) -> str:
         f"mirror in the noses  {best.mirror.nose:6.2f}",
     ]
     lines += [f"{link.link:<20} {link.shift:+6.2f}" for link in answer.chain if abs(link.shift) >= 0.005]
-    lines.append(f"window {best.window_less_mm:.0f} mm less, {best.window_more_mm:.0f} mm more")
+    lines.append(f"window of the hit {best.window_less_mm:.0f} mm less, {best.window_more_mm:.0f} mm more")
     return "\n".join(lines)
 
 
 def _bank_lines(best: Solution) -> list[str]:
     if best.contact is None:
-        return ["it is frozen to the cue ball: this is a push, both go on together"] if best.push else []
+        push = ["it is frozen to the cue ball: this is a push, both go on together"] if best.push else []
+        return [*push, *_pot_lines(best)]
     x, y = best.contact.ghost
     return [
         f"that is the object ball's mark, into {best.pocket}",
         f"the cue ball meets it from {x:.2f}, {y:.2f}: a cut of {best.contact.cut_deg:.0f}°",
     ]
+
+
+def _pot_lines(best: Solution) -> list[str]:
+    if best.pot is None:
+        return []
+    pot, others = best.pot, [spoken(name) for name in best.pot.through[1:]]
+    through = f" by way of {' and '.join(others)}" if others else ""
+    window = f"{pot.less_mm:.0f} mm less, {pot.more_mm:.0f} mm more"
+    lines = [f"pots it in {pot.pocket}{through}: {best.fullness:.0%} full, {window}"]
+    return [*lines, "the cue ball goes down, too"] if pot.in_off else lines
 
 
 def instead(answer: Instead) -> str:

@@ -9,8 +9,10 @@ from fandle.service.situation import Situation
 
 def hold(asked: Situation, direction: float, change: str) -> Instead | Refusal:
     """The stroke with which the line `direction` (rad) is right; everything but `change` is kept."""
-    if asked.kind == "bank":
-        raise BadInputError("only the mark of a kick can be held: leave --hold out", "hold", code="not_with_banks")
+    if asked.kind == "bank" or asked.pocket is not None:
+        raise BadInputError(
+            "only the mark of a hit can be held: leave --hold or the pocket out", "hold", code="not_with_banks"
+        )
     return solve_instead(asked.layout, asked.rails or (), direction, asked.stroke, change, hit=asked.hit)
 
 

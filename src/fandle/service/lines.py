@@ -14,6 +14,7 @@ from fandle.core.lines.candidates import (
 )
 from fandle.core.lines.chain import add_chain
 from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.steps import Steps
 from fandle.core.table.rails import Rail
@@ -24,6 +25,8 @@ def aim(asked: Situation) -> Aim | Refusal:
     """The aim over the rails asked for, with its chain, or why there is none."""
     if asked.kind == "bank":
         return solve_bank(asked.layout, _rails(asked), asked.stroke, pocket=asked.pocket)
+    if asked.pocket is not None:
+        return solve_pot(asked.layout, _rails(asked), asked.stroke, pocket=asked.pocket)
     return solve_kick(asked.layout, _rails(asked), asked.stroke, hit=asked.hit)
 
 

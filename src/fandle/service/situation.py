@@ -22,7 +22,8 @@ class Situation:
     """A layout on its table, a stroke with its cue, and what is wanted.
 
     rails: the order wanted, () for the straight shot, None for the best; among: the best of these will do;
-    many: how many rails a list of lines goes over. pocket: where a bank goes, None for the widest window.
+    many: how many rails a list of lines goes over. pocket: where a bank goes, None for the widest window; where a kick
+    or straight shot is to pot the ball, None for a hit alone; "any" for whichever pocket.
     hit: the thickness, ball diameters right of full. frame: where marks are read; system: the player's favourite.
     """
 
@@ -59,15 +60,15 @@ def situation_of(
     pocket: str | None = None,
     hit: float = 0.0,
 ) -> Situation:
-    """A situation from what was written, checked: a straight shot goes over no rails, a kick into no pocket yet."""
+    """A situation from what was written, checked: a straight shot goes over no rails, a pot has its own thickness."""
     if kind not in KINDS:
-        raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind", code="unknown")
+        raise BadInputError(f"unknown kind {kind!r}: use {', '.join(KINDS)}", "kind", code="unknown")
     if kind == "bank" and hit:
         raise BadInputError("a bank has its own thickness: leave --hit out", "hit", code="not_with_banks")
-    if kind != "bank" and pocket is not None:
-        raise BadInputError(
-            f"pocket {pocket!r}: a kick goes to a ball, give --kind bank with a pocket", "pocket", code="only_banks"
-        )
+    if pocket is not None and hit:
+        raise BadInputError("a pot has its own thickness: leave --hit or --pocket out", "hit", code="not_with_pots")
+    if kind == "straight" and rails:
+        raise BadInputError("a straight shot goes over no rail: leave --rails out", "rails", code="not_straight")
     if target is not None:
         layout = replace(layout, target=target)
     wanted: Kind = "bank" if kind == "bank" else "kick"

@@ -12,8 +12,9 @@ from fandle.core.shot.tips import tips_of
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word
-from fandle.formats.answers import MarksAnswer, StrokeAnswer
+from fandle.formats.answers import StrokeAnswer
 from fandle.formats.files import layout_json, layout_of
+from fandle.formats.parts import MarksAnswer
 from fandle.service.log import Attempt
 from fandle.service.situation import FAVOURITE, Situation
 from fandle.store.log import Noted

@@ -14,7 +14,7 @@ from fandle.core.layout.edit import add_ball, next_id
 from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
-from fandle.core.table.pocket import mouths, noses, pocket_at
+from fandle.core.table.pocket import mouth_at, mouths, noses
 from fandle.core.table.rails import Rail, parse_rails
 from fandle.core.table.standards import STANDARDS, usual_game
 from fandle.core.words.balls import spoken
@@ -67,7 +67,9 @@ def test_pockets_and_noses_meet_at_the_points(pool: Table) -> None:
         width = ((mouth.first[0] - mouth.second[0]) ** 2 + (mouth.first[1] - mouth.second[1]) ** 2) ** 0.5
         low, high = (5.0, 5.125) if mouth.name.startswith("side") else (4.5, 4.625)
         assert low <= width / 0.0254 <= high
-        assert pocket_at(pool, *mouth.middle) is None or pocket_at(pool, *mouth.middle) == mouth.name
+        (x, y), (ax, ay) = mouth.middle, mouth.axis
+        assert mouth_at(pool, x + 1e-6 * ax, y + 1e-6 * ay) == mouth
+        assert mouth_at(pool, x - 1e-6 * ax, y - 1e-6 * ay) is None
     assert len(mouths(pool)) == 6
 
 

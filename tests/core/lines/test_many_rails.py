@@ -42,7 +42,7 @@ def swept(layout: Layout, stroke: Stroke) -> set[tuple[Rail, ...]]:
     found = set()
     for i in range(SWEEP):
         start = Motion(x, y, *strike(2 * math.pi * i / SWEEP, *s))
-        code, n, _ = e.run(start, p, balls, e.Until(0, True, 5), tape)
+        code, n, _ = e.run(start, p, balls, e.Until(0, e.AT_JAWS, 5), tape)
         if code == e.HIT_BALL and int(events[n - 1, EVENT.which]) == target:
             rails = tuple(RAILS[int(row[EVENT.which])] for row in events[: n - 1] if row[EVENT.kind] == EV_RAIL)
             if 1 <= len(rails) <= 3:
@@ -118,7 +118,7 @@ def _first_contact(layout: Layout, stroke: Stroke, direction: float) -> tuple[tu
     pieces = tape.pieces
     x, y = layout.metres(layout.cue)
     start = Motion(x, y, *strike(direction, *stroke.array()))
-    code, _, n = e.run(start, p, layout.obstacles(), e.Until(0, True, 9), tape)
+    code, _, n = e.run(start, p, layout.obstacles(), e.Until(0, e.AT_JAWS, 9), tape)
     assert code == e.HIT_BALL
     q, t = pieces[n - 1], pieces[n - 1, PIECE.lasts]
     vx, vy = q[4] + q[6] * t, q[5] + q[7] * t

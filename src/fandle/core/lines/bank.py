@@ -11,7 +11,7 @@ from fandle.core.lines.bank_chain import add_bank_chain
 from fandle.core.lines.bank_question import BankQuestion, object_direction
 from fandle.core.lines.bank_refusal import refuse_bank
 from fandle.core.lines.marks import diamond_along, edge_mark, markable, marks
-from fandle.core.lines.question import EDGE_RAD, MOST_RAILS
+from fandle.core.lines.question import EDGE_RAD, MOST_RAILS, wanted_mouths
 from fandle.core.lines.solution import Aim, Cushion, ObjectContact, Refusal, Solution
 from fandle.core.physics import bank as kernels
 from fandle.core.physics import search
@@ -22,7 +22,7 @@ from fandle.core.shot.approach import approach, pushes
 from fandle.core.shot.path import Piece
 from fandle.core.shot.play import Shot, object_run, play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.table.pocket import POCKET_NAMES, Mouth, Point, mouths
+from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
 NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
@@ -47,7 +47,7 @@ def solve_bank(
     ball = layout.require_target(target)
     if not 1 <= len(rails) <= MOST_RAILS:
         raise BadInputError(f"{len(rails)} rails: a bank goes over 1 to {MOST_RAILS}", "rails", code="out_of_range")
-    wanted = _mouths(layout, pocket)
+    wanted = wanted_mouths(layout, pocket)
     questions = [BankQuestion(layout, ball.id, rails, mouth) for mouth in wanted]
     at, offsets = _sweep(questions, stroke)
     found: list[Solution] = []
@@ -70,19 +70,6 @@ def solve_bank(
     solutions = tuple(sorted(found, key=lambda s: -s.window_mm))
     aim = Aim(solutions, ())
     return add_bank_chain(layout, stroke, aim) if with_chain else aim
-
-
-def _mouths(layout: Layout, pocket: str | None) -> list[Mouth]:
-    all_mouths = mouths(layout.table)
-    if not all_mouths:
-        raise BadInputError(
-            f"table {layout.table.name!r} has no pockets: nothing can be banked", "pocket", code="no_pockets"
-        )
-    if pocket is not None and pocket not in POCKET_NAMES:
-        raise BadInputError(
-            f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}", "pocket", code="unknown"
-        )
-    return [mouth for mouth in all_mouths if pocket in (None, mouth.name)]
 
 
 def _sweep(questions: list[BankQuestion], stroke: Stroke) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

@@ -8,11 +8,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.layout.model import Layout
+from fandle.core.layout.place import hangs
 from fandle.core.lines.chain import add_chain
-from fandle.core.lines.marks import diamond_along, edge_mark, marks, over
+from fandle.core.lines.marks import marks, over
 from fandle.core.lines.question import Question, ask, question_circle
 from fandle.core.lines.refusal import guarded, refuse
 from fandle.core.lines.solution import Aim, Cushion, Refusal, Solution
+from fandle.core.lines.window import parts, window
 from fandle.core.physics import search
 from fandle.core.physics.kick import sweep
 from fandle.core.physics.search import FOUND
@@ -106,14 +108,14 @@ def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best:
     ]
     if not readable:
         return Refusal(question.rails, question.target, "no_such_line", NO_MARK)
-    proved = [_solution(read, stroke, row, mirror, natural) for row, read in readable]
-    solutions = [solution for solution in proved if solution is not None]
+    tried = [proved(read, stroke, row, mirror, natural) for row, read in readable]
+    solutions = [solution for solution in tried if solution is not None]
     if not solutions:
         return refuse(question, stroke, natural if math.isnan(best) else best)
     return Aim(tuple(sorted(solutions, key=lambda s: -s.window_mm)), ())
 
 
-def _solution(
+def proved(
     question: Question, stroke: Stroke, row: NDArray[np.float64], mirror: float, natural: float
 ) -> Solution | None:
     """A proved aim from the search's row; None where, played, it does not meet the target over the rails."""
@@ -127,7 +129,8 @@ def _solution(
     gx, gy = question.goal
     offset = ux * (gy - py) - uy * (gx - px)
     asked = question.offset
-    less, more = _window(question, direction, float(row[FOUND.lowest]), float(row[FOUND.highest]))
+    low, high = float(row[FOUND.lowest]), float(row[FOUND.highest])
+    less, more = window(question, direction, low, high)
     return Solution(
         rails=question.rails,
         mark_rail=rail,
@@ -140,22 +143,13 @@ def _solution(
         fullness=1.0 - abs(offset) / (2 * table.ball_radius),
         window_less_mm=less,
         window_more_mm=more,
-        window_deg=math.degrees(float(row[FOUND.highest] - row[FOUND.lowest])),
+        window_deg=math.degrees(high - low),
         cushions=_cushions(shot),
         shot=shot,
+        hit=question.hit,
         push=pushes(layout, shot),
+        parts=parts(question, stroke, direction, low, high) if hangs(table, question.goal) else (),
     )
-
-
-def _window(question: Question, direction: float, low: float, high: float) -> tuple[float, float]:
-    """How far the mark may be off either way, mm: at the first rail's nose, straight at the target."""
-    if question.rails:
-        table, rail, at = question.layout.table, question.rail, question.nose(direction)
-        scale = diamond_along(table, rail) * 1000
-        ends = sorted(edge_mark(table, rail, question.start, edge, at) for edge in (low, high))
-        return (at - ends[0]) * scale, (ends[1] - at) * scale
-    away = math.dist(question.start, question.goal) * 1000
-    return away * math.sin(direction - low), away * math.sin(high - direction)
 
 
 def _cushions(shot: Approach) -> tuple[Cushion, ...]:

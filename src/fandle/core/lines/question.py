@@ -13,11 +13,12 @@ from fandle.core.lines.mirror import natural_direction, rail_line
 from fandle.core.physics.scene import Scene, scene_of
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
-from fandle.core.table.pocket import Point
+from fandle.core.table.pocket import POCKET_NAMES, Mouth, Point, mouths
 from fandle.core.table.rails import Rail
 
 CURVE_RAD = 1.4  # how far a raised cue may bend the ball away from its line, at 90°
 MOST_RAILS = 4
+ANY = "any"  # in place of a pocket: whichever it goes into
 FULLEST = 0.999  # ball diameters
 EDGE_RAD = 0.02  # beyond the target's edges a straight shot is looked for this much further
 
@@ -157,3 +158,17 @@ def question_circle(question: Question, count: int) -> NDArray[np.float64]:
     x, y = question.start
     seam = math.atan2(-y, -x)
     return seam + 2 * math.pi * np.arange(count + 1) / count
+
+
+def wanted_mouths(layout: Layout, pocket: str | None) -> list[Mouth]:
+    """The pockets a ball may go to: the one named, or all of them; refused where the table has none."""
+    known = mouths(layout.table)
+    if not known:
+        raise BadInputError(
+            f"table {layout.table.name!r} has no pockets: nothing can be banked or potted", "pocket", code="no_pockets"
+        )
+    if pocket not in (None, ANY, *POCKET_NAMES):
+        raise BadInputError(
+            f"unknown pocket {pocket!r}: use one of {', '.join(POCKET_NAMES)}, or {ANY}", "pocket", code="unknown"
+        )
+    return [mouth for mouth in known if pocket in (None, ANY, mouth.name)]

@@ -8,7 +8,7 @@ from fandle.core.shot.approach import Approach
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
-ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss"]
+ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss", "no_pot"]
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
 
@@ -40,13 +40,42 @@ class ObjectContact:
 
 
 @dataclass(frozen=True)
+class Part:
+    """A part of a hanging ball's window: what the ball is met off there ("direct", a rail, "jaw"), the directions of
+    the cue it runs from and to (rad), and its width at the mark (mm)."""
+
+    off: str
+    low: float
+    high: float
+    mm: float
+
+
+@dataclass(frozen=True)
+class Pot:
+    """What a pot forgives: the mark may be off by so much either way (mm) and the target still drops in `pocket`.
+
+    in_off: the cue ball follows it down, or drops elsewhere. through: the balls met, in the order in which the stroke
+    is passed on, from the one the cue ball hits to the one that drops.
+    """
+
+    pocket: str
+    less_mm: float
+    more_mm: float
+    window_deg: float
+    in_off: bool
+    through: tuple[str, ...]
+
+
+@dataclass(frozen=True)
 class Solution:
     """One verified aim. window: how far the mark at the nose (mm), the cue (degrees), may be off.
 
     mark_rail: where the marks are read, the first rail or the one behind the target. Of a bank
     (`pocket` and `contact` given) rails, marks, window and cushions are the object ball's, and
     `direction` is the cue's; `object_run` is the object ball's own way.
+    hit: the thickness asked for, ball diameters right of full.
     push: the target is frozen to the cue ball and driven on at once, so that both go on together.
+    parts: of the window of a ball that hangs in a pocket's mouth. pot: of a kick or straight shot that is to pot.
     """
 
     rails: tuple[Rail, ...]
@@ -67,6 +96,9 @@ class Solution:
     contact: ObjectContact | None = None
     object_run: Approach | None = None
     push: bool = False
+    parts: tuple[Part, ...] = ()
+    pot: Pot | None = None
+    hit: float = 0.0
 
     @property
     def window_mm(self) -> float:

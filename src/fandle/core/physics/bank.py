@@ -1,10 +1,10 @@
-"""One direction of the cue as a bank: does the object ball go over the rails into the pocket."""
+"""One direction of the cue as a bank or a pot: does the object ball go, over the rails, into the pocket."""
 
 import math
 
 from fandle.core.physics.cloth import advance
 from fandle.core.physics.collision import VX, WZ, X, Y, collide
-from fandle.core.physics.engine import HIT_BALL, STOPPED, Until, run
+from fandle.core.physics.engine import HIT_BALL, NO_JAWS, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.kick import nearest_offset, rails_met
 from fandle.core.physics.moving import ON, motion_of, put
@@ -38,12 +38,15 @@ def struck(theta: float, scene: Scene) -> Motion:
 def contact(theta: float, scene: Scene, a: Floats, b: Floats) -> bool:
     """Cue ball a and object ball b just after they meet, nothing else on the bed; False if they do not.
 
-    a, b: seven columns each, as `collision` has them.
+    The cue ball goes over its own rails first, where the scene has any. a, b: seven columns each, as `collision`
+    has them.
     """
     p, target = scene.p, scene.balls[scene.target]
     alone = scene.balls[scene.target : scene.target + 1]
-    code, _, n = run(struck(theta, scene), p, alone, Until(0, False, 1), Tape(scene.events, scene.pieces))
-    if code != HIT_BALL:
+    own = scene.before.shape[0]
+    until = Until(own, NO_JAWS, own + 1)
+    code, n_ev, n = run(struck(theta, scene), p, alone, until, Tape(scene.events, scene.pieces))
+    if code != HIT_BALL or rails_met(scene.before, scene.events, n_ev) != own:
         return False
     q = scene.pieces[n - 1]
     before = Motion(q[PIECE.x], q[PIECE.y], q[PIECE.vx], q[PIECE.vy], q[PIECE.wx], q[PIECE.wy], q[PIECE.wz])
@@ -65,7 +68,7 @@ def object_run(theta: float, scene: Scene, a: Floats, b: Floats) -> int:
         return -1
     n = scene.order.shape[0]
     _, n_ev, n_pc = run(
-        motion_of(b), scene.p, scene.balls[:0], Until(0, False, n + 1), Tape(scene.events, scene.pieces)
+        motion_of(b), scene.p, scene.balls[:0], Until(0, NO_JAWS, n + 1), Tape(scene.events, scene.pieces)
     )
     if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n:
         return -1

@@ -15,7 +15,7 @@ from fandle.core.physics.bed import NOTHING, gap_to
 from fandle.core.physics.collision import X, Y
 from fandle.core.physics.engine import MOST_EVENTS as FEW_EVENTS
 from fandle.core.physics.engine import MOST_PIECES as FEW_PIECES
-from fandle.core.physics.engine import Until, run
+from fandle.core.physics.engine import OFF_JAWS, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import BALL_WIDTH, ON, motion_of
 from fandle.core.physics.rack import MOST_EVENTS, MOST_PIECES, play_until
@@ -149,8 +149,8 @@ def _tell(places: Floats, p: Floats, tape: Tape, n_ev: int, n_pc: int, i: int, o
 
 @kernel
 def _approach(row: Floats, p: Floats, balls: Floats, tape: Tape, i: int, out: Outcomes) -> None:
-    """Play the cue ball alone, to the first ball, jaw, pocket or rest."""
-    code, n_ev, _ = run(motion_of(row), p, balls, Until(0, True, FEW_EVENTS), tape)
+    """Play the cue ball alone, to the first ball, a pocket or rest."""
+    code, n_ev, _ = run(motion_of(row), p, balls, Until(0, OFF_JAWS, FEW_EVENTS), tape)
     out.code[i] = code
     for k in range(n_ev):
         event = tape.events[k]
@@ -191,6 +191,13 @@ def play_rows(rows: Strokes, tables: Floats, balls: Floats, first: int, last: in
         for ball in range(n):
             if state[ball, ON] != 0.0:
                 out.rests[i, ball, 0], out.rests[i, ball, 1] = state[ball, X], state[ball, Y]
+
+
+def play_now(rows: Strokes, p: Floats, balls: Floats) -> Outcomes:
+    """What comes of a few strokes on one table (`Table.params`), to the end, here and now."""
+    out = blank(len(rows.direction), len(balls))
+    play_rows(rows, p[None], balls, 0, len(rows.direction), WHOLE, out)
+    return out
 
 
 def play_steps(

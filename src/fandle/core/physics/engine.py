@@ -36,12 +36,16 @@ MOST_PIECES = 1000
 PRESSED = 2e-3  # m/s: a bounce slower than this, driven back into what it left, stays on it
 
 
+# what the jaws are: not there, so that the noses run on through the mouths; the end of a run; rubber like any other
+NO_JAWS, AT_JAWS, OFF_JAWS = range(3)
+
+
 class Until(NamedTuple):
     """How far a ball is played: resting balls are solid from leg `solid_leg` on (leg 0 is before the first rail);
-    are there jaws and pockets? It ends as it arrives at its rail number `most_rails`."""
+    `jaws` as above. It ends as it arrives at its rail number `most_rails`."""
 
     solid_leg: int
-    jaws: bool
+    jaws: int
     most_rails: int
 
 
@@ -82,13 +86,13 @@ def _in_rubber(
 
 
 @kernel
-def _ends_at(what: int, leg: int, most_rails: int) -> tuple[int, int, int]:
-    """(code, kind of event, its index) of what ends a run when it is met; code −1 for a rail that does not."""
+def _ends_at(what: int, leg: int, until: Until) -> tuple[int, int, int]:
+    """(code, kind of event, its index) of what is met; code −1 where that does not end the run."""
     if what >= FIRST_FALL:
         return POTTED, EV_POCKET, what - FIRST_FALL
     if what >= FIRST_JAW:
-        return HIT_JAW, EV_JAW, (what - FIRST_JAW) // 4
-    return (LAST_RAIL if leg + 1 >= most_rails else -1), EV_RAIL, what
+        return (HIT_JAW if until.jaws == AT_JAWS else -1), EV_JAW, (what - FIRST_JAW) // 4
+    return (LAST_RAIL if leg + 1 >= until.most_rails else -1), EV_RAIL, what
 
 
 @kernel
@@ -99,7 +103,7 @@ def run(ball: Motion, p: Floats, balls: Floats, until: Until, tape: Tape) -> tup
     Returns (code, events, pieces): how it ended and how many rows of each were written.
     """
     events, pieces = tape.events, tape.pieces
-    jaws = until.jaws
+    jaws = until.jaws != NO_JAWS
     t = 0.0
     leg = n_ev = n_pc = 0
     held = NOTHING
@@ -131,7 +135,7 @@ def run(ball: Motion, p: Floats, balls: Floats, until: Until, tape: Tape) -> tup
         ball = Motion(x, y, ball.vx, ball.vy, ball.wx, ball.wy, ball.wz)
         if what >= ENTERS:
             continue
-        code, kind, index = _ends_at(what, leg, until.most_rails)
+        code, kind, index = _ends_at(what, leg, until)
         if code >= 0:
             write_event(events, n_ev, Event(kind, t, index, x, y, speed, math.nan, 0.0, 0.0, 0))
             return code, n_ev + 1, n_pc
@@ -140,11 +144,11 @@ def run(ball: Motion, p: Floats, balls: Floats, until: Until, tape: Tape) -> tup
         ball, angle_in, angle_out = rebound(nx, ny, ball, p)
         if math.isnan(ball.vx):
             return BROKEN, n_ev, n_pc
-        leg += 1
+        leg += 1 if kind == EV_RAIL else 0
         after = math.sqrt(ball.vx * ball.vx + ball.vy * ball.vy)
-        write_event(events, n_ev, Event(EV_RAIL, t, what, x, y, speed, after, angle_in, angle_out, 0))
+        write_event(events, n_ev, Event(kind, t, index, x, y, speed, after, angle_in, angle_out, 0))
         n_ev += 1
-        if p[GIVE] > 0.0:
+        if p[GIVE] > 0.0 and kind == EV_RAIL:
             solid = balls if leg >= until.solid_leg else balls[:0]
             first, ux, uy = _in_rubber(ball, nx, ny, before, p, what, jaws, solid)
             sunk = Motion(x, y, ux, uy, ball.wx, ball.wy, ball.wz)

@@ -3,12 +3,12 @@
 import math
 
 from fandle.core.physics.collision import X, Y
-from fandle.core.physics.engine import HIT_BALL, HIT_JAW, POTTED, STOPPED, Until, run
+from fandle.core.physics.engine import HIT_BALL, NO_JAWS, OFF_JAWS, POTTED, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.outcomes import BACKSTOP, BLOCKED, HIT, JAW, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.scene import Scene
 from fandle.core.physics.slots import RADIUS
-from fandle.core.physics.state import EV_RAIL, EVENT, PIECE, Arc, Motion, Tape, arc_of, place_on
+from fandle.core.physics.state import EV_JAW, EV_RAIL, EVENT, PIECE, Arc, Motion, Tape, arc_of, place_on
 from fandle.core.physics.strike import strike_by
 from fandle.core.physics.touch import first_touch, nearest_time
 
@@ -91,7 +91,7 @@ def kick_offset(theta: float, scene: Scene) -> float:
     """
     n, pieces = scene.order.shape[0], scene.pieces
     target = scene.balls[scene.target : scene.target + 1]
-    code, n_ev, n_pc = _play(theta, scene, target, Until(n, False, n + 1))
+    code, n_ev, n_pc = _play(theta, scene, target, Until(n, NO_JAWS, n + 1))
     if n_pc == 0 or rails_met(scene.order, scene.events, n_ev) < n or pieces[n_pc - 1, PIECE.leg] != n:
         return math.nan
     if code == HIT_BALL:
@@ -110,7 +110,7 @@ def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
     target, reach = scene.balls[scene.target], 2.0 * scene.p[RADIUS]
     events, pieces = scene.events, scene.pieces
     for i in range(thetas.shape[0]):
-        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], Until(0, False, most + 1))
+        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], Until(0, NO_JAWS, most + 1))
         rails[i, :] = -1
         met = 0
         for k in range(n_ev):
@@ -127,25 +127,50 @@ def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
 def kick_outcome(theta: float, spare: int, scene: Scene) -> Outcome:
     """What really happens, every ball on, until the first contact with one.
 
-    spare: further rails that the ball may meet after those asked for (1 to see a BACKSTOP).
+    spare: further rails that the ball may meet after those asked for (1 to see a BACKSTOP). A target met off a jaw
+    behind the last rail is met as off a backstop; a jaw before it ends the line.
     """
-    n = scene.order.shape[0]
+    n, met, jaw = scene.order.shape[0], 0, False
     events = scene.events
-    code, n_ev, _ = _play(theta, scene, scene.balls, Until(0, True, n + 1 + spare))
-    met = rails_met(scene.order, events, n_ev)
-    if met < 0:
-        return Outcome(OFF_RAIL, 0, 0)
+    code, n_ev, _ = _play(theta, scene, scene.balls, Until(0, OFF_JAWS, n + 1 + spare))
+    for i in range(n_ev):
+        kind = int(events[i, EVENT.kind])
+        if kind == EV_RAIL:
+            if met < n and events[i, EVENT.which] != scene.order[met]:
+                return Outcome(OFF_RAIL, 0, 0)
+            met += 1
+        elif kind == EV_JAW:
+            if met < n:
+                return Outcome(JAW, 0, met)
+            jaw = True
     if code == HIT_BALL:
         ball = int(events[n_ev - 1, EVENT.which])
-        if ball == scene.target and met == n:
-            return Outcome(HIT, 0, 0)
-        if ball == scene.target and met > n:
-            return Outcome(BACKSTOP, 0, 0)
-        if met <= n:
+        if ball == scene.target and met >= n:
+            return Outcome(HIT if met == n and not jaw else BACKSTOP, 0, 0)
+        if met <= n and not jaw:
             return Outcome(BLOCKED, ball, met)
         return Outcome(PAST, 0, 0)
-    if code in (HIT_JAW, POTTED) and met < n:
+    if code == POTTED and met < n:
         return Outcome(JAW, 0, met)
-    if code == STOPPED and met <= n:
+    if code == STOPPED and met <= n and not jaw:
         return Outcome(SHORT, 0, 0)
     return Outcome(PAST, 0, 0)
+
+
+# what the target is met off behind the last rail asked for: nothing, a jaw (beside the rails' own numbers), not at all
+DIRECT, OFF_JAW, NOT_MET = -1, 4, -2
+
+
+@kernel
+def met_off(theta: float, scene: Scene) -> int:
+    """What the target is met off in one direction: DIRECT, the rail behind those asked for, OFF_JAW, or NOT_MET."""
+    found = kick_outcome(theta, 1, scene)
+    if found.what not in (HIT, BACKSTOP):
+        return NOT_MET
+    for i in range(scene.order.shape[0] + 1):
+        kind = int(scene.events[i, EVENT.kind])
+        if kind == EV_JAW:
+            return OFF_JAW
+        if kind != EV_RAIL:
+            return DIRECT
+    return int(scene.events[scene.order.shape[0], EVENT.which])

@@ -18,8 +18,9 @@ class Scene(NamedTuple):
     """A question for the kernels, flat: Python hands it over at every call. Metres; `stroke` as Stroke.array gives it.
 
     balls: (n, 2) object balls, `target` the place of the target among them; order: rails by
-    number; pocket: where the target is to be banked, by number, or KICK; goal: the middle of that
-    pocket's mouth; the rest is room for the engines to write in.
+    number; pocket: where the target is to be sent, by number, or KICK; goal: the middle of that
+    pocket's mouth; before: with a pocket, the cue ball's own rails before it meets the target; the
+    rest is room for the engines to write in.
     """
 
     origin: Floats
@@ -30,6 +31,7 @@ class Scene(NamedTuple):
     order: Ints
     pocket: int
     goal: Floats
+    before: Ints
     events: Floats
     pieces: Floats
     crowd: Floats
@@ -51,13 +53,14 @@ def scene_of(
     order: Ints,
     pocket: int = KICK,
     goal: tuple[float, float] = (0.0, 0.0),
+    before: Ints | None = None,
 ) -> Scene:
     """A scene with room of its own to write in."""
     crowd = np.zeros((len(balls) + 1, BALL_WIDTH))
     crowd[:, ON] = 1.0
     crowded = pocket != KICK
     return Scene(
-        origin, stroke, p, balls, target, order, pocket, np.array(goal),
+        origin, stroke, p, balls, target, order, pocket, np.array(goal), order[:0] if before is None else before,
         *blank_tape(MOST_EVENTS, MOST_PIECES), crowd,
         *(blank_tape(MOST_CROWD_EVENTS, MOST_CROWD_PIECES) if crowded else blank_tape(1, 1)),
     )  # fmt: skip

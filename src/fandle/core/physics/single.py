@@ -15,7 +15,7 @@ def strike_into(row: Floats, direction: float, stroke: Floats) -> None:
 
 @kernel
 def roll(
-    start: Floats, p: Floats, balls: Floats, solid_leg: int, jaws: bool, most_rails: int, events: Floats, pieces: Floats
+    start: Floats, p: Floats, balls: Floats, solid_leg: int, jaws: int, most_rails: int, events: Floats, pieces: Floats
 ) -> tuple[int, int, int]:
     """`engine.run` of the ball that `start` holds: x, y, vx, vy, wx, wy, wz."""
     ball = Motion(start[X], start[Y], start[VX], start[VY], start[WX], start[WY], start[WZ])

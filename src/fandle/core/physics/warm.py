@@ -10,12 +10,13 @@ import numpy as np
 
 from fandle.core.physics import batch, search
 from fandle.core.physics.bank import bank_outcome, bank_sweep, contact
+from fandle.core.physics.engine import AT_JAWS
 from fandle.core.physics.jit import Floats, cache_folder, forget_old
 from fandle.core.physics.judge import measure, outcome
-from fandle.core.physics.kick import sweep
+from fandle.core.physics.kick import met_off, sweep
 from fandle.core.physics.moving import BALL_WIDTH
 from fandle.core.physics.rack import play_all
-from fandle.core.physics.roots import root_near
+from fandle.core.physics.roots import find_root, root_near
 from fandle.core.physics.scene import Scene, blank_tape, scene_of
 from fandle.core.physics.single import roll, strike_into
 from fandle.core.physics.state import Arc
@@ -56,13 +57,13 @@ def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
     return [
         (1.0, lambda: (squirt_rad(0.1, 20.0), strike_into(row, 0.1, STROKE))),
         (1.0, lambda: nearest_time(Arc(0.1, 0.1, 1.0, 1.0, 0.0, 0.0), 1.0)),
-        (12.0, lambda: roll(start, p, np.empty((0, 2)), 0, True, 2, *tape)),
+        (12.0, lambda: roll(start, p, np.empty((0, 2)), 0, AT_JAWS, 2, *tape)),
         (14.0, lambda: play_all(state, p, *tape)),
         (12.0, lambda: (measure(0.1, kick), contact(0.1, bank, row, row.copy()))),
-        (8.0, lambda: (outcome(0.1, 0, kick), bank_outcome(0.1, bank))),
+        (8.0, lambda: (outcome(0.1, 0, kick), met_off(0.1, kick), bank_outcome(0.1, bank))),
         (2.0, lambda: bank_sweep(at, bank, goals, np.empty((1, 5)), row, row.copy())),
         (2.0, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
-        (3.0, lambda: root_near(0.1, 0.0, kick)),
+        (3.0, lambda: (root_near(0.1, 0.0, kick), find_root(0.1, 0.1, 0.2, -0.1, 0.0, bank))),
         (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
         (8.0, lambda: _batch(p)),
     ]

@@ -64,7 +64,7 @@ def approach(
     balls = np.empty((0, 2)) if ignore_balls else layout.obstacles()
     start = np.array(layout.metres(layout.cue) + (0.0,) * 5)
     strike_into(start, finite_direction(direction), stroke.array())
-    code, n_ev, n_pc = roll(start, table.params(), balls, 0, True, most_rails, tape.events, tape.pieces)
+    code, n_ev, n_pc = roll(start, table.params(), balls, 0, e.AT_JAWS, most_rails, tape.events, tape.pieces)
     if code == e.TOO_MANY:
         raise EngineError(f"the shot makes more than {e.MOST_EVENTS} contacts: play it slower")
     if code == e.BROKEN:

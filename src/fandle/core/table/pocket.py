@@ -58,6 +58,13 @@ class Jaw:
     along: Point
     normal: Point
 
+    def gap(self, x: float, y: float, radius: float) -> float:
+        """How far a ball at (x, y) is from the rubber, m; negative where it lies into it."""
+        hx, hy = x - self.start[0], y - self.start[1]
+        if hx * self.along[0] + hy * self.along[1] >= 0.0:
+            return -(hx * self.normal[0] + hy * self.normal[1]) - radius
+        return math.dist((x, y), self.centre) - self.radius - radius
+
 
 @dataclass(frozen=True)
 class Mouth:
@@ -90,6 +97,11 @@ class Mouth:
         """Middle of the fall line."""
         (mx, my), (ax, ay) = self.middle, self.axis
         return mx + ax * self.shelf, my + ay * self.shelf
+
+    def deep(self, x: float, y: float) -> float:
+        """How far a centre at (x, y) has passed the mouth line, m; negative on the bed."""
+        (mx, my), (ax, ay) = self.middle, self.axis
+        return (x - mx) * ax + (y - my) * ay
 
     def jaws(self, bed: Bed) -> tuple[Jaw, Jaw]:
         """The jaws at `first` and at `second`."""
@@ -151,14 +163,13 @@ def mouths(bed: Bed) -> tuple[Mouth, ...]:
     return tuple(Mouth(name, a, b, *sizes) for name, (a, b, sizes) in zip(POCKET_NAMES, ends, strict=True))
 
 
-def pocket_at(bed: Bed, x: float, y: float, slack: float = 0.0) -> str | None:
-    """Name of the pocket whose mouth line a centre at (x, y) metres has passed by more than `slack`, if any."""
+def mouth_at(bed: Bed, x: float, y: float) -> Mouth | None:
+    """The mouth whose line a centre at (x, y) metres has passed between its points, if any."""
     for mouth in mouths(bed):
         (ax, ay), (bx, by) = mouth.first, mouth.second
-        beyond = (bx - ax) * (y - ay) - (by - ay) * (x - ax) < -slack * math.hypot(bx - ax, by - ay)
         along = (bx - ax) * (x - ax) + (by - ay) * (y - ay)
-        if beyond and 0.0 <= along <= (bx - ax) ** 2 + (by - ay) ** 2:
-            return mouth.name
+        if mouth.deep(x, y) > 0.0 and 0.0 <= along <= (bx - ax) ** 2 + (by - ay) ** 2:
+            return mouth
     return None
 
 
@@ -166,17 +177,6 @@ def near_corner(bed: Bed, x: float, y: float) -> bool:
     """Is a centre so near to a corner pocket that it may have passed its mouth line?"""
     gap = bed.pockets.corner_gap if bed.pockets else 0.0
     return min(x, bed.length - x) < gap and min(y, bed.width - y) < gap
-
-
-def out_of_mouth(bed: Bed, x: float, y: float) -> Point:
-    """A centre that has passed a mouth line, put back on to it; any other as it is."""
-    name = pocket_at(bed, x, y)
-    if name is None:
-        return x, y
-    mouth = mouths(bed)[POCKET_NAMES.index(name)]
-    (mx, my), (ax, ay) = mouth.middle, mouth.axis
-    deep = (x - mx) * ax + (y - my) * ay
-    return x - deep * ax, y - deep * ay
 
 
 def noses(bed: Bed) -> tuple[tuple[Rail, Point, Point], ...]:

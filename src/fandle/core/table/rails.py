@@ -8,6 +8,7 @@ from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 
 STRAIGHT = "straight"  # the name of no rail at all
+NO_RAIL = "none"  # the same
 
 
 class Rail(StrEnum):
@@ -71,8 +72,8 @@ def parse_rail(text: str) -> Rail:
 
 
 def parse_rails(text: str) -> tuple[Rail, ...]:
-    """Rails in order from "far" or "far,foot"; none from "straight". A rail cannot follow itself."""
-    if text.strip().lower() == STRAIGHT:
+    """Rails in order from "far" or "far,foot"; none from "straight" or "none". A rail cannot follow itself."""
+    if text.strip().lower() in (STRAIGHT, NO_RAIL):
         return ()
     rails = tuple(parse_rail(part) for part in text.split(","))
     for first, second in itertools.pairwise(rails):

@@ -6,7 +6,7 @@ import numpy as np
 
 from fandle.core import constants as k
 from fandle.core.errors import EngineError
-from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, STOPPED
+from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, NO_JAWS, STOPPED
 from fandle.core.physics.scene import blank_tape
 from fandle.core.physics.single import roll
 from fandle.core.physics.state import PIECE
@@ -24,7 +24,7 @@ def lengths_of(table: Table, speed: float) -> float:
     """
     tape = blank_tape(MOST_EVENTS, MOST_PIECES)
     start = np.array((table.ball_radius, table.width / 2, speed, 0.0, 0.0, 0.0, 0.0))
-    code, _, n = roll(start, table.params(), NO_BALLS, 0, False, MOST_EVENTS, tape.events, tape.pieces)
+    code, _, n = roll(start, table.params(), NO_BALLS, 0, NO_JAWS, MOST_EVENTS, tape.events, tape.pieces)
     if code != STOPPED:
         raise EngineError(f"a ball at {speed:g} m/s never comes to rest: check the table's rolling resistance")
     path = 0.0

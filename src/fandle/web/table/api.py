@@ -1,14 +1,16 @@
 """JSON of the Table room."""
 
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Annotated, Literal, cast
 
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
+from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
 from fandle.core.layout.model import Layout
+from fandle.core.layout.place import eased
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
@@ -49,7 +51,10 @@ class Scene(BaseModel):
 
 
 class Question(BaseModel):
-    """A layout with a stroke: speed in m/s or lengths, side and height in radii or tips."""
+    """A layout with a stroke: speed in m/s or lengths, side and height in radii or tips.
+
+    ease: a ball that lies into rubber or a little too far into a pocket is put beside it, not refused.
+    """
 
     model_config = ConfigDict(extra="forbid")
 
@@ -69,6 +74,7 @@ class Question(BaseModel):
     pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far"] | None = None
     method: str = "M3"
     frame: str = "nose"
+    ease: bool = False
 
     def stroke(self, table: Table, cue: Cue, tip: float) -> Stroke:
         """The stroke; lengths and tips win over m/s and radii. tip: of that cue, m."""
@@ -123,14 +129,19 @@ def scene_of(layout: Layout) -> SceneModel:
     return cast(SceneModel, layout_json(layout, by_name=True))
 
 
-def scene_layout(scene: Scene, request: Request) -> Layout:
-    """The layout a page holds."""
-    return layout_of(scene.model_dump(), shelf_of(request).table)
+def scene_layout(scene: Scene, request: Request, ease: bool = False) -> Layout:
+    """The layout a page holds. ease: balls that cannot lie where they are lie beside that place."""
+    known = shelf_of(request).table
+    data = scene.model_dump()
+    if ease:
+        table = known(scene.table)
+        data["balls"] = [asdict(eased(table, Ball(**ball))) for ball in data["balls"]]
+    return layout_of(data, known)
 
 
 def situation(question: Question, request: Request) -> Situation:
     """The situation a question asks about."""
-    layout = scene_layout(question.layout, request)
+    layout = scene_layout(question.layout, request, question.ease)
     cue = shelf_of(request).cue(question.cue)
     return Situation(
         layout,

@@ -231,7 +231,14 @@ def _thickness(best: Solution, hit: float) -> str:
 
 
 def _window(best: Solution) -> str:
-    """How far the mark may be wrong, in words."""
+    """How far the mark may be wrong, in words; of a ball that hangs, what it is met off."""
+    if len(best.parts) > 1:
+        widths: dict[str, float] = {}
+        for part in best.parts:
+            widths[part.off] = widths.get(part.off, 0.0) + part.mm
+        names = {"direct": "direct", "jaw": "off a jaw", **{rail.value: f"off the {rail} rail" for rail in Rail}}
+        told = [f"{mm:.0f} mm {names[off]}" for off, mm in widths.items() if mm >= 0.5]
+        return f"room for error: {', '.join(told)}"
     less, more = round(best.window_less_mm), round(best.window_more_mm)
     if not best.rails:
         return f"room for error: {best.window_deg:.1f}° of cue in all"

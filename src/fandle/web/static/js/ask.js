@@ -62,6 +62,7 @@ export function asker(url, onAnswer, onFault) {
   let number = 0;
   let waiting = null;
   let busy = false;
+  let pending = false;
 
   async function next() {
     busy = true;
@@ -71,9 +72,11 @@ export function asker(url, onAnswer, onFault) {
       waiting = null;
       try {
         const answer = await post(url, JSON.stringify(question));
-        if (serial === number) onAnswer(answer);
+        pending = serial !== number;
+        if (!pending) onAnswer(answer);
       } catch (fault) {
-        if (serial === number) onFault(fault);
+        pending = serial !== number;
+        if (!pending) onFault(fault);
       }
       if (waiting) await painted();
     }
@@ -81,9 +84,12 @@ export function asker(url, onAnswer, onFault) {
     count(-1);
   }
 
-  return (question) => {
+  const ask = (question) => {
     number += 1;
     waiting = { question, serial: number };
+    pending = true;
     if (!busy) next();
   };
+  ask.busy = () => pending; // is an answer still to come?
+  return ask;
 }

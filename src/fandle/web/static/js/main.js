@@ -9,6 +9,7 @@ import { farView, help } from "./help.js";
 import { makeHistory } from "./history.js";
 import { shortcuts } from "./keys.js";
 import { labels as makeLabels } from "./labels.js";
+import { lateSteps, showMirror } from "./late.js";
 import { loupe } from "./loupe.js";
 import { drawCount, drawMark, drawWords } from "./marks-layer.js";
 import { drawRests } from "./rests-layer.js";
@@ -52,7 +53,7 @@ function stateOf(reply, rails) {
   return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.hit, kind: reply.kind, count: reply.count_of_rails, pocket: reply.pocket, method: reply.method, frame: reply.frame };
 }
 
-const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame });
+const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame, ease: true });
 const ask = asker(urls.answer, accept, refuse);
 
 // Is the list that is known still about this kind of line?
@@ -94,9 +95,15 @@ function accept(reply) {
   const moved = JSON.stringify([reply.layout, reply.chosen?.rails]) !== JSON.stringify([answer.layout, answer.chosen?.rails]);
   answer = reply;
   state = { ...state, stroke: stateOf(reply, state.rails).stroke };
+  settle();
   follow();
   say("");
   draw(moved);
+}
+
+// A ball put into rubber or too far into a pocket lies beside it, once it is let go.
+function settle() {
+  if (!pressed && !ask.busy()) state = { ...state, layout: { ...state.layout, balls: answer.layout.balls } };
 }
 
 function follow() {
@@ -131,8 +138,7 @@ const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put, {
   undoNote: async (uid) => { await notes.takeBack(uid); toast("The note is taken back."); },
   redoNote: async (uid) => { await notes.bringBack(uid); toast("The note is in the log again."); },
 });
-const undo = () => steps.undo(state);
-const redo = () => steps.redo(state);
+const [undo, redo] = [() => steps.undo(state), () => steps.redo(state)];
 find("undo").addEventListener("click", undo);
 find("redo").addEventListener("click", redo);
 
@@ -172,7 +178,10 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
   onMenu: (id) => menu.open(state.layout.balls.find((ball) => ball.id === id), state.layout.target),
   onDrag: (drag) => {
     lens(drag);
-    if (!drag) speak();
+    if (drag) return;
+    settle();
+    drawBalls();
+    speak();
   },
 });
 const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: removeBall, onAdd: addBall });
@@ -193,31 +202,23 @@ const kept = openMenu(urls, {
 });
 const finder = linesList(find("ways"), sheet.element, urls.lines, { question, onChange: change, onLines: followLines });
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
-let guided = null; // by steps: fetched when it is first wanted
-find("steps-start").addEventListener("click", async () => {
-  const { bySteps } = await import("./by-steps.js");
-  guided ??= bySteps(find("by-steps"), sheet, find("layer-guess"), {
-    answer: () => answer,
-    onWithhold: (on) => {
-      room.classList.toggle("withheld", on);
-      if (on) tabs.show("tab-balls");
-      draw();
-    },
-  });
-  if (!guided.start()) toast("Choose a line that is not straight first: a straight shot needs no steps.");
-});
+const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-steps"), sheet, find("layer-guess"), {
+  answer: () => answer,
+  onWithhold: (on) => {
+    room.classList.toggle("withheld", on);
+    if (on) tabs.show("tab-balls");
+    draw();
+  },
+}));
 help(JSON.parse(room.dataset.words), urls, () => put(state));
-const far = () => farView(answer);
 printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
+const far = () => farView(answer);
 find("far-open").addEventListener("click", (event) => { event.preventDefault(); far(); });
 document.addEventListener("click", (event) => ({ undo, redo, large: far })[event.target.closest("[data-do]")?.dataset.do]?.());
 shortcuts({ undo, redo, p: film.toggle, s: film.step, r: far, o: kept.open, "?": settings.open, n: () => notes.focus() });
 
-async function drawMirror() {
-  if (tabs.shown() !== "tab-mirror") return;
-  const { mirrorView } = await import("./mirror-view.js");
-  const mirror = answer.chosen?.solved ? answer.chosen.drawing.mirror : null;
-  find("mirror").replaceChildren(mirror ? mirrorView(mirror, { target: answer.layout.target, width: find("mirror").clientWidth }) : "A straight shot has no mirror image.");
+function drawMirror() {
+  if (tabs.shown() === "tab-mirror") showMirror(find("mirror"), answer);
 }
 
 function drawBalls() {
@@ -266,7 +267,7 @@ function draw(moved = false) {
   drawStroke(answer.stroke, answer.hit, answer.hit_text);
   notes.load(line, moved);
   film.load(drawing);
-  guided?.load();
+  guided.load();
   if (!pressed) speak();
 }
 

@@ -15,6 +15,7 @@ export function sheet(element) {
     length: read("length"), width: read("width"), radius: read("radius"),
     rail: read("rail"), setback: read("setback"), dx: read("dx"), dy: read("dy"),
   };
+  const holes = [...element.querySelectorAll("[data-pocket]")].map((hole) => ["cx", "cy", "r"].map((name) => Number(hole.getAttribute(name))));
   let px = 1; // mm that make a pixel on the screen
   let size = ""; // of the element when it was last fitted
   let extra = []; // points outside the table that are to be seen, too
@@ -113,10 +114,11 @@ export function sheet(element) {
     return [x / s.dx, (s.width - y) / s.dy];
   };
 
-  // Kept where a ball can lie on the bed.
+  // Kept where a ball can lie on the bed; at a pocket as it is: how far a ball can hang there, Python knows.
   s.kept = (x, y) => {
     const rx = s.radius / s.dx;
     const ry = s.radius / s.dy;
+    if (holes.some(([cx, cy, r]) => Math.hypot(x * s.dx - cx, s.width - y * s.dy - cy) < r + s.radius)) return [x, y];
     return [
       Math.min(Math.max(x, rx), s.length / s.dx - rx),
       Math.min(Math.max(y, ry), s.width / s.dy - ry),
