@@ -11,6 +11,7 @@ from fandle.core.lines.candidates import (
     candidate_steps,
     kick,
     kick_line_steps,
+    open_straight,
 )
 from fandle.core.lines.chain import add_chain
 from fandle.core.lines.kick import solve_kick
@@ -41,6 +42,8 @@ def lines(asked: Situation) -> Steps[list[Line]]:
         found = yield from candidate_steps(layout, stroke, hit=asked.hit)
     else:
         found = yield from kick_line_steps(layout, stroke, asked.over, hit=asked.hit)
+        if asked.many == "all":
+            found = [*open_straight(layout, stroke, hit=asked.hit), *found]
     return found
 
 

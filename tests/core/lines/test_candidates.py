@@ -57,7 +57,7 @@ def test_clearance_is_the_gap_to_the_nearest_ball(pool: Table) -> None:
 def test_the_straight_shot(pool: Table) -> None:
     """Open: aimed full, its mark read at the rail behind the target; blocked: the ball that blocks."""
     open_table = make(pool, (2.0, 1.0), (5.0, 2.0), (5.0, 3.5))
-    straight = candidates(open_table, Stroke(3.0, 0.3, cue=find_cue("house")))[-1]
+    straight = candidates(open_table, Stroke(3.0, 0.3, cue=find_cue("house")))[0]  # an open ball is shot at first
     assert isinstance(straight.answer, Aim)
     best = straight.answer.best
     assert (best.rails, best.mark_rail) == ((), Rail.FOOT)
@@ -72,7 +72,7 @@ def test_the_straight_shot(pool: Table) -> None:
     blocked = candidates(make(pool, (2.0, 2.0), (5.0, 2.0), (3.5, 2.0)), Stroke(3.0))[-1]
     assert not blocked.solved
     assert blocked.why == "the 2 is in the way"
-    thin = candidates(open_table, Stroke(3.0), hit=0.5)[-1]
+    thin = candidates(open_table, Stroke(3.0), hit=0.5)[0]
     assert isinstance(thin.answer, Aim)
     assert thin.answer.best.fullness == pytest.approx(0.5, abs=1e-6)
     assert thin.answer.best.direction < to_target  # passes right of it, seen along the way

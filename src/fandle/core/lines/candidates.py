@@ -51,9 +51,9 @@ class Line:
 
 
 def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
-    """The four one-rail kicks, widest window first, refusals after them, then the straight shot.
+    """The four one-rail kicks, widest window first, refusals after them, and the straight shot.
 
-    Without their chains. hit: the thickness asked, as for `solve_kick`.
+    That leads where the ball is open, and ends the list where it is not. Without their chains. hit: the thickness asked, as for `solve_kick`.
     """
     return finish(candidate_steps(layout, stroke, target, hit))
 
@@ -65,7 +65,16 @@ def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, h
         kicks.append(_line(layout, stroke, (rail,), target, hit))
         yield
     straight = _line(layout, stroke, (), target, hit)
-    return [*sorted(kicks, key=lambda line: -line.window_deg), straight]
+    kicks.sort(key=lambda line: -line.window_deg)
+    return [straight, *kicks] if is_open(straight, hit) else [*kicks, straight]
+
+
+def is_open(line: Line, hit: float = 0.0) -> bool:
+    """Is this the straight shot, with nothing in its way?"""
+    if line.rails or not isinstance(line.answer, Aim):
+        return False
+    best = line.answer.best
+    return not best.push and best.fullness >= FULL - abs(hit)
 
 
 def orders(number: int) -> list[tuple[Rail, ...]]:
@@ -116,13 +125,19 @@ def kick_line_steps(
     return sorted(found, key=_rank)
 
 
+def open_straight(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
+    """The straight shot where the ball is open: it leads any list."""
+    line = _line(layout, stroke, (), target, hit)
+    return [line] if is_open(line, hit) else []
+
+
 def best_among(
     layout: Layout, stroke: Stroke, among: Sequence[tuple[Rail, ...]], hit: float = 0.0, target: str | None = None
 ) -> Line | None:
     """The best of a few kicks, by the same rank as the whole list; None if none of them is open."""
     open_lines = [_line(layout, stroke, rails, target, hit) for rails in among]
     solved = [line for line in open_lines if isinstance(line.answer, Aim)]
-    return min(solved, key=_rank, default=None)
+    return min(solved, key=lambda line: (not is_open(line, hit), *_rank(line)), default=None)
 
 
 def _rank(line: Line) -> tuple[float, int]:
