@@ -1,6 +1,7 @@
 """The rooms as a player meets them: what is on the first screen, what stays put, what is kept, what a finger reaches."""
 
 import json
+import math
 import random
 import re
 
@@ -297,6 +298,54 @@ def test_copied_links_hold_the_table_and_open_by_pasting(page: Page) -> None:
         f"https://elsewhere.example{BLOCKED.replace('7:5.3', '7:6.1')}",
     )
     page.wait_for_url("**7:6.1**")
+
+
+POT = "/?balls=cue:2.1,1.2;7:6.5,2.9;2:4.2,2.05&target=7"
+
+
+def test_a_tapped_pocket_is_where_the_ball_is_to_go(page: Page) -> None:
+    open_at(page, POT)
+    settled(page)
+    hit = page.locator("#mark").inner_text()
+    ask_by(page, lambda: page.locator('#drawing [data-pocket="foot-far"]').click())
+    expect(page.locator('[data-kind="pot"]')).to_have_attribute("aria-pressed", "true")
+    expect(page.locator("#pocket-out")).to_have_text("into the top-right corner")
+    expect(page.locator("#answer")).to_contain_text("mm in all to pot it")
+    expect(page.locator("#answer")).to_contain_text("mm to hit it")
+    expect(page.locator("#film")).to_contain_text("The 7 drops into the top-right corner")
+    expect(page.locator("#task")).to_contain_text("Pot the 7")
+    assert page.locator(".pot-window").count() == page.locator(".mark-window").count() == 1
+    assert page.locator("#mark").inner_text() != hit
+    assert (page.locator("#hit-out").inner_text()) != "full"
+    first = page.locator("#lines [data-rails]").first
+    expect(first).to_contain_text("into the top-right corner")
+    ask_by(page, lambda: page.locator('[data-kind="pot"]').click())
+    expect(page.locator("#pocket-out")).to_have_text("into any pocket: tap one")
+    ask_by(page, lambda: page.locator("#undo").click())
+    expect(page.locator("#pocket-out")).to_have_text("into the top-right corner")
+    ask_by(page, lambda: page.locator("#undo").click())
+    expect(page.locator('[data-kind="kick"]')).to_have_attribute("aria-pressed", "true")
+    expect(page.locator("#mark")).to_have_text(hit)
+
+
+def test_a_ball_dragged_too_far_into_a_pocket_hangs_in_its_mouth(page: Page) -> None:
+    open_at(page, POT)
+    settled(page)
+    x, y = centre(page, "7")
+    box = page.locator('#drawing [data-pocket="foot-far"]').bounding_box()
+    assert box is not None
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, steps=12)
+    page.mouse.up()
+    settled(page)
+    expect(page.locator("#fault")).to_be_hidden()
+    ball = state_of(page).layout.ball("7")
+    assert ball.x > 7.8
+    assert ball.y > 3.8
+    expect(page.locator("#answer")).to_contain_text("direct")
+    shown = centre(page, "7")
+    assert math.hypot(shown[0] - box["x"] - box["width"] / 2, shown[1] - box["y"] - box["height"] / 2) > 3
 
 
 def test_a_file_dropped_anywhere_opens_and_a_bad_one_says_what_to_do(page: Page) -> None:

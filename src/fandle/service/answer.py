@@ -78,7 +78,7 @@ def _listed(asked: Situation) -> Steps[list[Line] | None]:
 
     Whoever asks then asks for it by itself, so that a drag does not wait for it.
     """
-    quick = asked.kind == "kick" and asked.over == (1,)
+    quick = asked.kind == "kick" and asked.over == (1,) and asked.pocket is None
     if quick or (asked.rails is None and not asked.among):
         found = yield from lines(asked)
         return found
@@ -91,6 +91,8 @@ def _one(asked: Situation, found: list[Line] | None) -> Line | None:
 
 
 def _pocket(asked: Situation, line: Line) -> str | None:
+    if asked.kind != "bank":
+        return None
     return line.answer.best.pocket if isinstance(line.answer, Aim) else asked.pocket
 
 

@@ -12,6 +12,8 @@ from fandle.core.lines.candidates import (
     kick,
     kick_line_steps,
     open_straight,
+    pot,
+    pot_line_steps,
 )
 from fandle.core.lines.chain import add_chain
 from fandle.core.lines.kick import solve_kick
@@ -38,6 +40,8 @@ def lines(asked: Situation) -> Steps[list[Line]]:
         return []
     if asked.kind == "bank":
         found = yield from bank_line_steps(layout, stroke, asked.over, asked.pocket)
+    elif asked.pocket is not None:
+        found = yield from pot_line_steps(layout, stroke, asked.over, asked.pocket)
     elif asked.over == (1,):
         found = yield from candidate_steps(layout, stroke, hit=asked.hit)
     else:
@@ -54,6 +58,8 @@ def one_line(asked: Situation) -> Line | None:
         return best_among(layout, stroke, asked.among, asked.hit)
     if asked.kind == "bank":
         return Line(asked.rails, bank(layout, asked.rails, stroke, pocket=asked.pocket), "")
+    if asked.pocket is not None:
+        return pot(layout, asked.rails, stroke, asked.pocket)
     return Line(asked.rails, kick(layout, asked.rails, stroke, hit=asked.hit), "")
 
 
@@ -61,7 +67,7 @@ def with_chain(asked: Situation, found: Aim) -> Aim:
     """The same aim with the chain of its best solution."""
     if found.best.contact is not None:
         return add_bank_chain(asked.layout, asked.stroke, found)
-    return add_chain(asked.layout, asked.stroke, found, asked.hit)
+    return add_chain(asked.layout, asked.stroke, found, found.best.hit)
 
 
 def shot_line(asked: Situation) -> Solution:
@@ -70,6 +76,8 @@ def shot_line(asked: Situation) -> Solution:
         raise BadInputError("no rail is chosen: choose the line that was shot", "rails", code="missing")
     if asked.kind == "bank":
         answer = solve_bank(asked.layout, asked.rails, asked.stroke, pocket=asked.pocket, with_chain=False)
+    elif asked.pocket is not None:
+        answer = solve_pot(asked.layout, asked.rails, asked.stroke, pocket=asked.pocket, with_chain=False)
     else:
         answer = solve_kick(asked.layout, asked.rails, asked.stroke, hit=asked.hit, with_chain=False)
     if not isinstance(answer, Aim):

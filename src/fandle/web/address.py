@@ -12,6 +12,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import FRAMES
+from fandle.core.lines.question import ANY
 from fandle.core.shot.cue import IDEAL
 from fandle.core.shot.stroke import Stroke, within_limit
 from fandle.core.table.pocket import POCKET_NAMES
@@ -127,7 +128,7 @@ def read(query: Mapping[str, str], known: Known = STANDARD) -> Situation:
         stroke,
         parse_rails(rails) if rails else None,
         "bank" if _one_of(query.get("kind", KINDS[0]), "kind", KINDS) == "bank" else "kick",
-        _one_of(query["pocket"], "pocket", POCKET_NAMES) if query.get("pocket") else None,
+        _one_of(query["pocket"], "pocket", (*POCKET_NAMES, ANY)) if query.get("pocket") else None,
         _float(query.get("hit", "0"), "hit"),
         check_frame(query.get("frame", "nose")),
         query.get("method", FAVOURITE),

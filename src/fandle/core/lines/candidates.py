@@ -10,6 +10,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.bank import solve_bank
 from fandle.core.lines.kick import NO_MARK, solve_all, solve_kick
 from fandle.core.lines.mirror import natural_direction, turns
+from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.stroke import Stroke
@@ -45,15 +46,19 @@ class Line:
     def window_deg(self) -> float:
         """Angle by which the cue may be off, both ways together; 0 where there is no aim.
 
-        Millimetres on the rail flatter a shallow line; the angle is what the arm can miss by.
+        Millimetres on the rail flatter a shallow line; the angle is what the arm can miss by. Of a pot: and still pot.
         """
-        return self.answer.best.window_deg if isinstance(self.answer, Aim) else 0.0
+        if not isinstance(self.answer, Aim):
+            return 0.0
+        best = self.answer.best
+        return best.window_deg if best.pot is None else best.pot.window_deg
 
 
 def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
     """The four one-rail kicks, widest window first, refusals after them, and the straight shot.
 
-    That leads where the ball is open, and ends the list where it is not. Without their chains. hit: the thickness asked, as for `solve_kick`.
+    That leads where the ball is open, and ends the list where it is not. Without their chains. hit: the thickness
+    asked, as for `solve_kick`.
     """
     return finish(candidate_steps(layout, stroke, target, hit))
 
@@ -166,6 +171,48 @@ def bank_line_steps(
             found.append(Line(rails, answer, answer.reason))
         yield
     return sorted(found, key=_rank)
+
+
+def pot(layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, pocket: str, target: str | None = None) -> Line:
+    """The line over `rails` that pots the target, `solve_pot` without its chain, guarded."""
+    ball = layout.require_target(target).id
+    answer = guarded(
+        layout, rails, ball, lambda: solve_pot(layout, rails, stroke, target, pocket, with_chain=False)
+    )  # fmt: skip
+    return Line(rails, answer, _pot_why(answer) if isinstance(answer, Aim) else answer.reason)
+
+
+def pot_line_steps(
+    layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str, target: str | None = None
+) -> Steps[list[Line]]:
+    """The pots straight and over so many rails, those first that keep the cue ball up, then the widest, in steps.
+
+    Over more than one rail only the open lines are tried, and only pots are told.
+    """
+    wanted = [order for number in over for order in orders(number)]
+    if over != (1,):
+        hits = yield from solve_all(layout, stroke, wanted, target)
+        wanted = [rails for rails in wanted if isinstance(hits[rails], Aim)]
+    found = []
+    for rails in ((), *wanted):
+        found.append(pot(layout, rails, stroke, pocket, target))
+        yield
+    told = [line for line in found if line.solved or over == (1,)]
+    return sorted(told, key=lambda line: (not line.solved, _scratches(line), -line.window_deg, len(line.rails)))
+
+
+def _scratches(line: Line) -> bool:
+    pot = line.answer.best.pot if isinstance(line.answer, Aim) else None
+    return pot is not None and pot.in_off
+
+
+def _pot_why(aim: Aim) -> str:
+    best = aim.best
+    if best.pot is None:
+        return ""
+    through = "".join(f", off {spoken(name)}" for name in best.pot.through[1:])
+    follows = ", the cue ball goes down, too" if best.pot.in_off else ""
+    return f"into {best.pot.pocket}{through}{follows}"
 
 
 def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) -> bool:

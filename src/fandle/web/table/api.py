@@ -11,6 +11,7 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
 from fandle.core.layout.model import Layout
 from fandle.core.layout.place import eased
+from fandle.core.lines.question import ANY
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
@@ -71,7 +72,7 @@ class Question(BaseModel):
     hit: Number = Field(default=0.0, ge=-1, le=1)
     kind: Literal["kick", "bank"] = "kick"
     count: Literal["1", "2", "3", "4", "all"] = "1"
-    pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far"] | None = None
+    pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     method: str = "M3"
     frame: str = "nose"
     ease: bool = False
@@ -148,12 +149,12 @@ def situation(question: Question, request: Request) -> Situation:
         question.stroke(layout.table, cue, tip_of(request, cue)),
         rails_of(question.rails),
         question.kind,
-        question.pocket,
-        question.hit,
+        None if question.kind == "bank" and question.pocket == ANY else question.pocket,
+        question.hit if question.pocket is None else 0.0,
         address.check_frame(question.frame),
         question.method,
         question.count,
-        tuple(parse_rails(text) for text in question.among) if question.kind == "kick" else (),
+        tuple(parse_rails(text) for text in question.among if (question.kind, question.pocket) == ("kick", None)),
     )
 
 

@@ -150,12 +150,13 @@ class MirrorModel(TypedDict):
 
 
 class MarkModel(TypedDict):
-    """The mark and its window, diamonds at the nose."""
+    """The mark and its windows, of the hit and of the pot, diamonds at the nose."""
 
     nose: float
     natural: float
     less: float
     more: float
+    pot: Point | None
 
 
 class PictureModel(WholeModel):

@@ -2,6 +2,7 @@
 
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import diamond_along
+from fandle.core.lines.solution import Solution
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE
@@ -34,10 +35,18 @@ def picture(asked: Situation, played: Played) -> PictureModel:
             "natural": best.natural.nose,
             "less": best.corrected.nose - best.window_less_mm * per_mm,
             "more": best.corrected.nose + best.window_more_mm * per_mm,
+            "pot": _pot_window(best, per_mm),
         },
         "mirror": unfolded(table, best.rails, balls, start, goal, pieces, at) if best.rails else None,
         "involved": sorted({CUE, best.target, *played.shot.paths}),
     }
+
+
+def _pot_window(best: Solution, per_mm: float) -> Point | None:
+    """From where to where the ball is potted, diamonds."""
+    if best.pot is None or not per_mm:
+        return None
+    return best.corrected.nose - best.pot.less_mm * per_mm, best.corrected.nose + best.pot.more_mm * per_mm
 
 
 def across_line(layout: Layout, rail: Rail, goal: Point) -> AcrossLine:

@@ -69,6 +69,9 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         return base
     shown = None if found.chosen is None else _shown(asked, found.chosen, found, tip)
     yield
+    if isinstance(found.played, Played) and found.played.best.pot is not None:  # the thickness is the pot's own
+        hit = found.played.best.hit
+        base = {**base, "hit": hit, "hit_text": hit_words(hit)}
     return {**base, "chosen": shown, "count": None if found.chosen is None else counted(asked, found)}
 
 
@@ -177,7 +180,7 @@ def _lead(best: Solution) -> str:
 def _counted_from(best: Solution) -> str:
     """Where the mark's number is counted from."""
     if not best.rails:
-        return f"read on the {best.mark_rail} rail behind it"
+        return f"on the {best.mark_rail} rail behind it"
     start = Rail.HEAD if best.mark_rail.is_long else Rail.NEAR
     return f"from the {start} end"
 
@@ -193,7 +196,10 @@ def _beside(best: Solution, asked: Situation) -> str:
 
 
 def _contact(best: Solution) -> str:
-    """How a banked ball is met, and where it goes."""
+    """How a ball that is to be potted is met, and where it goes."""
+    if best.pot is not None:
+        through = "".join(f", off {spoken(name)}" for name in best.pot.through[1:])
+        return f"into {best.pot.pocket}{through}, {best.fullness:.0%} full"
     if best.contact is None:
         return ""
     return f"into {best.pocket}, cut {best.contact.cut_deg:.0f}°, {best.fullness:.0%} full"
@@ -224,6 +230,8 @@ def _running(stroke: Stroke, best: Solution) -> str:
 def _thickness(best: Solution, hit: float) -> str:
     if best.push:
         return f"{capital(spoken(best.target))} is frozen to the cue ball: this is a push, both go on together."
+    if best.pot is not None:
+        return "The cue ball goes down as well, however it is hit." if best.pot.in_off else ""
     if best.fullness >= FULL - abs(hit):
         return ""
     asked = "Full" if abs(hit) < 0.005 else f"{1 - abs(hit):.0%} full"
@@ -231,14 +239,20 @@ def _thickness(best: Solution, hit: float) -> str:
 
 
 def _window(best: Solution) -> str:
-    """How far the mark may be wrong, in words; of a ball that hangs, what it is met off."""
+    """How far the mark may be wrong, in words; of a pot for both, of a ball that hangs, what it is met off."""
+    if best.pot is not None:
+        pot = best.pot
+        if not best.rails:
+            return f"room for error: {pot.window_deg:.2f}° of cue to pot it, {best.window_deg:.1f}° to hit it"
+        return f"room for error: {pot.less_mm + pot.more_mm:.0f} mm in all to pot it, {best.window_mm:.0f} mm to hit it"
     if len(best.parts) > 1:
         widths: dict[str, float] = {}
         for part in best.parts:
             widths[part.off] = widths.get(part.off, 0.0) + part.mm
-        names = {"direct": "direct", "jaw": "off a jaw", **{rail.value: f"off the {rail} rail" for rail in Rail}}
-        told = [f"{mm:.0f} mm {names[off]}" for off, mm in widths.items() if mm >= 0.5]
-        return f"room for error: {', '.join(told)}"
+        widest = sorted((off for off, mm in widths.items() if mm >= 0.5), key=lambda off: -widths[off])
+        names = {rail.value: f"{rail} rail" for rail in Rail}
+        told = [f"{widths[off]:.0f} {names.get(off, off)}" for off in widest]
+        return f"room for error, mm: {', '.join(told)}"
     less, more = round(best.window_less_mm), round(best.window_more_mm)
     if not best.rails:
         return f"room for error: {best.window_deg:.1f}° of cue in all"

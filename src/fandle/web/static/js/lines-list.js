@@ -1,10 +1,11 @@
-// Which lines are looked for: kick or bank, over how many rails, into which pocket. Asks for long lists by itself.
+// Which lines are looked for: to hit, to pot or to bank, over how many rails, into which pocket. Asks for long lists by itself.
 
 import { count, post } from "./ask.js";
 import { put, say } from "./dom.js";
 
 const REST = 160; // ms without a new answer before a long list is asked for, while something is held
 const SOON = 15; // and once it is let go
+const ANY = "any"; // in place of a pocket
 
 export function linesList(element, drawing, url, { question, onChange, onLines }) {
   const kinds = [...element.querySelectorAll("[data-kind]")];
@@ -19,12 +20,15 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
   let known = { about: null, lines: null };
   let state = { kind: "kick", count: "1", pocket: null };
 
-  for (const button of kinds) button.addEventListener("click", () => onChange({ kind: button.dataset.kind, rails: null }, "kind"));
+  const goals = { kick: { kind: "kick", pocket: null }, pot: { kind: "kick", pocket: ANY }, bank: { kind: "bank", pocket: null } };
+  const goal = () => (state.kind === "kick" && state.pocket ? "pot" : state.kind);
+  for (const button of kinds) button.addEventListener("click", () => onChange({ ...goals[button.dataset.kind], hit: 0, rails: null }, "kind"));
   for (const button of counts) button.addEventListener("click", () => onChange({ count: button.dataset.count, rails: null }, "count"));
 
+  // A pocket tapped is where the ball is to go; tapped again, any will do.
   function tap(pocket) {
-    if (state.kind !== "bank") return;
-    onChange({ pocket: state.pocket === pocket.dataset.pocket ? null : pocket.dataset.pocket }, "pocket");
+    const { pocket: id } = pocket.dataset;
+    onChange({ pocket: state.pocket === id ? goals[goal()].pocket : id, hit: 0 }, "pocket");
   }
   for (const pocket of pockets) {
     pocket.addEventListener("click", () => tap(pocket));
@@ -39,19 +43,18 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
   function show(next, names) {
     state = next;
     const called = (id) => names.find((each) => each.id === id)?.name ?? id;
-    const banking = state.kind === "bank";
-    for (const button of kinds) put(button, { "aria-pressed": button.dataset.kind === state.kind });
+    const potting = goal() !== "kick";
+    for (const button of kinds) put(button, { "aria-pressed": button.dataset.kind === goal() });
     for (const button of counts) put(button, { "aria-pressed": button.dataset.count === state.count });
-    drawing.classList.toggle("banking", banking);
     for (const pocket of pockets) {
-      const chosen = banking && pocket.dataset.pocket === state.pocket;
+      const chosen = pocket.dataset.pocket === state.pocket;
       pocket.classList.toggle("chosen", chosen);
-      if (banking) {
+      if (potting) {
         put(pocket, { tabindex: "0", role: "button", "aria-pressed": chosen, "aria-label": called(pocket.dataset.pocket) });
       } else for (const name of ["tabindex", "role", "aria-pressed", "aria-label"]) pocket.removeAttribute(name);
     }
-    pocketOut.hidden = !banking;
-    say(pocketOut, state.pocket ? `into ${called(state.pocket)}` : "tap a pocket on the drawing, or leave it open");
+    const into = state.pocket && state.pocket !== ANY ? `into ${called(state.pocket)}` : "into any pocket: tap one";
+    say(pocketOut, potting ? into : element.dataset.over);
   }
 
   // A list that is still to come counts as a question under way.
@@ -102,5 +105,8 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
   // Rails of the best lines known, open ones only.
   const first = (most) => (known.lines ?? []).filter((line) => line.solved).slice(0, most).map((line) => line.rails);
 
-  return { show, follow, first };
+  // What is to be done with the ball.
+  const verb = (line) => (goal() === "pot" ? "Pot" : goal() === "bank" ? "Bank" : line?.rails === "straight" ? "Shoot" : "Hit") + " ";
+
+  return { show, follow, first, verb };
 }

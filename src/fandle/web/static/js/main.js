@@ -50,7 +50,7 @@ for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEven
 // What the page asks about; everything else is drawn from the answer.
 function stateOf(reply, rails) {
   const { speed, side, up, cue } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.hit, kind: reply.kind, count: reply.count_of_rails, pocket: reply.pocket, method: reply.method, frame: reply.frame };
+  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, count: reply.count_of_rails, pocket: reply.pocket, method: reply.method, frame: reply.frame };
 }
 
 const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame, ease: true });
@@ -60,10 +60,10 @@ const ask = asker(urls.answer, accept, refuse);
 const sameList = () => ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
 
 // Where the best of a long list is wanted, the best of its first few will do until the list has come again.
-const contenders = () => (sameList() && state.count !== "1" && state.kind === "kick" && state.rails === null ? finder.first(4) : []);
+const contenders = () => (sameList() && state.count !== "1" && state.kind === "kick" && !state.pocket && state.rails === null ? finder.first(4) : []);
 
-// A bank is dear: while it is dragged the one that was best stands.
-const bankSoFar = () => (sameList() && state.kind === "bank" && answer.chosen?.solved ? answer.chosen.rails : null);
+// Banks and pots are dear: while something is dragged the one that was best stands.
+const bestSoFar = () => (sameList() && (state.kind === "bank" || state.pocket) && answer.chosen?.solved ? answer.chosen.rails : null);
 
 function followLines(lines) {
   drawLines(find("lines"), lines, answer.chosen?.rails, { onRails: (rails) => change({ rails }, "rails"), onLook: (path) => setPath("other-path", path) });
@@ -76,7 +76,7 @@ function put(next) {
   wrong = new Set();
   drawBalls();
   labels.set();
-  ask({ ...question(), rails: state.rails ?? bankSoFar(), among: contenders() });
+  ask({ ...question(), rails: state.rails ?? bestSoFar(), among: contenders() });
 }
 
 function change(next, kind) {
@@ -186,7 +186,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
 });
 const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: removeBall, onAdd: addBall });
 const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
-const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change({ hit }, "hit")));
+const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit")));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
 const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question, (uid) => steps.note(uid));
 const kept = openMenu(urls, {
@@ -253,10 +253,10 @@ function draw(moved = false) {
   drawPaths(drawing);
   drawMarks(line);
   drawMirror();
-  task(answer.headline, line?.rails === "straight" ? "Shoot " : state.kind === "bank" ? "Bank " : "Hit ");
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame") });
   finder.show(state, answer.pockets);
-  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame]), pressed);
+  task(answer.headline, finder.verb(line));
+  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame, sheet.upright]), pressed);
   countPanel(answer.count ?? null);
   chainPanel(line);
   afterPanel(line);

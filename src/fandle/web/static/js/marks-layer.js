@@ -51,6 +51,11 @@ export function drawMark(sheet, group, labels, chosen, frame) {
   const window = [[drawing.mark.less, 0], [drawing.mark.more, 0], [drawing.mark.more, 45], [drawing.mark.less, 45]];
   const corners = window.map(([at, out]) => sheet.onRail(rail, at, out));
   group.append(svg("polygon", { class: "mark-window", points: corners.map((p) => p.join(",")).join(" ") }));
+  if (drawing.mark.pot) {
+    const [low, high] = drawing.mark.pot;
+    const inner = [[low, -26], [high, -26], [high, 45], [low, 45]].map(([at, out]) => sheet.onRail(rail, at, out).join(","));
+    group.append(svg("polygon", { class: "pot-window", points: inner.join(" ") }));
+  }
   if (aim === null) return;
   const natural = answer.natural[frame];
   const size = sized(sheet, "mark");

@@ -50,7 +50,7 @@ export function drawAnswer(element, answer, { onFrame }) {
     html("p", { class: "big" }, html("strong", { id: "mark", class: chosen.big.length > 4 ? "wide" : "" }, chosen.big)), beside,
     html("p", { class: "window" }, word("window", chosen.window)),
     html("p", { class: "strip", "aria-hidden": "true" }, [stroke.speed_text, stroke.side_text !== "none" && stroke.side_text, stroke.height !== 0 && stroke.height_text].filter(Boolean).join(" · ")),
-    html("p", { class: "room-strip", "aria-hidden": "true" }, html("b", {}, chosen.room), " to hit in"),
+    html("p", { class: "room-strip", "aria-hidden": "true" }, html("b", {}, chosen.room), answer.kind === "bank" || answer.pocket ? " to pot in" : " to hit in"),
     html("dl", { class: "facts" },
       fact("Speed", stroke.speed_text),
       fact(element.dataset.side ?? document.querySelector("label[for=side]").textContent, [stroke.side_text, chosen.running].filter(Boolean).join(", ")),
