@@ -18,7 +18,7 @@ CROWD = (
     "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5"
     "&target=3&method=M2&frame=sight&rails=near"
 )
-COMBINATION = "/?balls=cue:5.2,1.4;4:6.2,2.45;8:6.55,2.95;2:3.2,0.5&target=4&rails=straight&hit=-0.1&speed=2.2"
+POT = "/?balls=cue:1.7,2.6;4:6.6,1.15;8:3.9,1.9;2:5.6,3.3&target=4&pocket=foot-near&rails=far&speed=2.9"
 RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;2:4.4,0.62;5:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
 BREAK = "/?game=eight-ball&target=1&speed=8&rails=straight&balls=cue:2,2.1;" + ";".join(
     f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle(POOL)
@@ -50,7 +50,7 @@ VIEWS = (
     ("handbook", "/handbook/M10", 1280, 800, False, "light", "#hands-start #hands-on #hands-on"),
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
     ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
-    ("combination", COMBINATION, 1280, 800, False, "light", "#tab-after"),
+    ("pot", POT, 1280, 800, False, "light", "#tab-after"),
     ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
     ("break", BREAK, 1280, 800, False, "light", ""),
     ("log", "/log", 1280, 800, False, "light", ""),

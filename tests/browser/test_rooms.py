@@ -328,6 +328,19 @@ def test_a_tapped_pocket_is_where_the_ball_is_to_go(page: Page) -> None:
     expect(page.locator("#mark")).to_have_text(hit)
 
 
+def test_on_a_phone_a_list_that_comes_late_calls_the_rails_as_the_table_stands(chromium: Browser, site: str) -> None:
+    context = chromium.new_context(viewport=PHONE, has_touch=True, is_mobile=True, base_url=site)
+    context.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
+    page = context.new_page()
+    open_at(page, f"{POT}&pocket=foot-far")
+    settled(page)
+    page.locator("[data-sheet=sheet-lines]").tap()
+    chosen = page.locator("#lines [aria-pressed=true]")
+    expect(chosen).to_contain_text("Right rail")
+    expect(chosen).to_contain_text("into the top-left corner")
+    context.close()
+
+
 def test_a_ball_dragged_too_far_into_a_pocket_hangs_in_its_mouth(page: Page) -> None:
     open_at(page, POT)
     settled(page)

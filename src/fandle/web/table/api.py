@@ -163,7 +163,8 @@ async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
     asked = situation(question, request)
     found = await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
-    return said(found, screen_of(request, asked.table))
+    screen = screen_of(request, asked.table)
+    return {**said(found, screen), "upright": screen.upright}
 
 
 @router.post(address.LINES, responses=FAULTS)

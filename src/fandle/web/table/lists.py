@@ -46,10 +46,15 @@ def _row(asked: Situation, line: Line, room: float) -> LineModel:
 def room_for_error(best: Solution) -> str:
     """How wide the window is in all, of a pot that of the pot, short: "64 mm"; straight degrees of the cue."""
     if best.pot is not None:
-        return f"{best.pot.less_mm + best.pot.more_mm:.0f} mm" if best.rails else f"{best.pot.window_deg:.2f}°"
+        return short_mm(best.pot.less_mm + best.pot.more_mm) if best.rails else f"{best.pot.window_deg:.2f}°"
     if not best.rails:
         return f"{best.window_deg:.1f}°"
     return f"{best.window_mm:.0f} mm"
+
+
+def short_mm(mm: float) -> str:
+    """A length in whole millimetres, a very small one in tenths."""
+    return f"{mm:.0f} mm" if mm >= 2 else f"{mm:.1f} mm"
 
 
 def line_name(line: Line) -> str:

@@ -253,7 +253,11 @@ class CountModel(TypedDict):
 
 
 class AnswerModel(TypedDict):
-    """Everything the Table room shows. lines: null where they are asked for by themselves; tray: balls not on it."""
+    """Everything the Table room shows.
+
+    lines: null where they are asked for by themselves; tray: balls not on it; upright: rails are called as the drawing
+    stands on a phone.
+    """
 
     address: str
     layout: SceneModel
@@ -272,6 +276,7 @@ class AnswerModel(TypedDict):
     lines: list[LineModel] | None
     chosen: ChosenModel | None
     count: NotRequired[CountModel | None]
+    upright: NotRequired[bool]
 
 
 class LinesModel(TypedDict):

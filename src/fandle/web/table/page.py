@@ -75,7 +75,7 @@ async def table_room(request: Request) -> HTMLResponse:
         data = await works.run(request, answer(asked, tip_of(request)))
     table = asked.table
     screen = screen_of(request, table)
-    data = said(data, screen)
+    data = {**said(data, screen), "upright": screen.upright}
     templates: Jinja2Templates = request.app.state.templates
     context = {
         **_furniture(shelf, table, screen),

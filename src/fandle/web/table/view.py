@@ -30,7 +30,7 @@ from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
-from fandle.web.table.lists import line_rows, room_for_error
+from fandle.web.table.lists import line_rows, room_for_error, short_mm
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
 from fandle.web.table.picture import picture
 from fandle.web.table.whole import capital
@@ -244,7 +244,9 @@ def _window(best: Solution) -> str:
         pot = best.pot
         if not best.rails:
             return f"room for error: {pot.window_deg:.2f}° of cue to pot it, {best.window_deg:.1f}° to hit it"
-        return f"room for error: {pot.less_mm + pot.more_mm:.0f} mm in all to pot it, {best.window_mm:.0f} mm to hit it"
+        return (
+            f"room for error: {short_mm(pot.less_mm + pot.more_mm)} in all to pot it, {best.window_mm:.0f} mm to hit it"
+        )
     if len(best.parts) > 1:
         widths: dict[str, float] = {}
         for part in best.parts:

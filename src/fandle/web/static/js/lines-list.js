@@ -108,5 +108,7 @@ export function linesList(element, drawing, url, { question, onChange, onLines }
   // What is to be done with the ball.
   const verb = (line) => (goal() === "pot" ? "Pot" : goal() === "bank" ? "Bank" : line?.rails === "straight" ? "Shoot" : "Hit") + " ";
 
-  return { show, follow, first, verb };
+  const shutWord = () => (goal() === "pot" ? "without a pot" : "blocked");
+
+  return { show, follow, first, verb, shutWord };
 }

@@ -66,7 +66,7 @@ const contenders = () => (sameList() && state.count !== "1" && state.kind === "k
 const bestSoFar = () => (sameList() && (state.kind === "bank" || state.pocket) && answer.chosen?.solved ? answer.chosen.rails : null);
 
 function followLines(lines) {
-  drawLines(find("lines"), lines, answer.chosen?.rails, { onRails: (rails) => change({ rails }, "rails"), onLook: (path) => setPath("other-path", path) });
+  drawLines(find("lines"), lines, answer.chosen?.rails, { shutWord: finder.shutWord(), onRails: (rails) => change({ rails }, "rails"), onLook: (path) => setPath("other-path", path) });
   const best = lines[0];
   if (state.rails === null && best?.solved && best.rails !== answer.chosen?.rails) ask({ ...question(), rails: best.rails });
 }
@@ -256,7 +256,7 @@ function draw(moved = false) {
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame") });
   finder.show(state, answer.pockets);
   task(answer.headline, finder.verb(line));
-  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame, sheet.upright]), pressed);
+  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame, answer.upright]), pressed);
   countPanel(answer.count ?? null);
   chainPanel(line);
   afterPanel(line);

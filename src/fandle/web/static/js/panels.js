@@ -78,11 +78,11 @@ function fill(button, line, rails) {
 const FIRST = 5; // lines shown before "more"
 
 // The list, best first: five lines, the rest behind "more", blocked ones folded to a line.
-export function drawLines(element, lines, rails, { onRails, onLook }) {
+export function drawLines(element, lines, rails, { shutWord, onRails, onLook }) {
   const open = lines.filter((line) => line.solved);
   const shut = lines.filter((line) => !line.solved);
-  const key = JSON.stringify([open.map((line) => line.rails), shut.map((line) => line.rails)]);
-  if (element.dataset.key !== key) build(element, open, shut, key);
+  const key = JSON.stringify([shutWord, open.map((line) => line.rails), shut.map((line) => line.rails)]);
+  if (element.dataset.key !== key) build(element, open, shut, key, shutWord);
   element.onclick = (event) => {
     const button = event.target.closest("[data-rails]");
     if (button) onRails(button.dataset.rails);
@@ -94,14 +94,14 @@ export function drawLines(element, lines, rails, { onRails, onLook }) {
   if (shut.some((line) => line.rails === rails)) element.querySelector(".shut").open = true;
 }
 
-function build(element, open, shut, key) {
+function build(element, open, shut, key, shutWord) {
   const held = document.activeElement?.dataset?.rails;
   const unfolded = [...element.querySelectorAll("details")].filter((each) => each.open).map((each) => each.className);
   element.dataset.key = key;
   const fold = (name, title, some) => html("details", { class: name, open: unfolded.includes(name) }, html("summary", {}, title), html("ol", {}, ...some.map(row)));
   element.replaceChildren(html("ol", {}, ...open.slice(0, FIRST).map(row)));
   if (open.length > FIRST) element.append(fold("more", `${open.length - FIRST} more`, open.slice(FIRST)));
-  if (shut.length) element.append(fold("shut", `${shut.length} blocked`, shut));
+  if (shut.length) element.append(fold("shut", `${shut.length} ${shutWord}`, shut));
   if (!open.length && !shut.length) element.append(html("p", {}, "No line of this kind reaches it: try another number, or move the ball."));
   if (held) element.querySelector(`[data-rails="${held}"]`)?.focus();
 }
