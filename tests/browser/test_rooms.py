@@ -239,6 +239,7 @@ def test_the_layout_follows_into_every_room_and_comes_back(page: Page) -> None:
     for room in ("Handbook", "Log", "Tables"):
         page.get_by_role("link", name=room, exact=True).click()
         settled(page)
+    page.wait_for_url("**/club**")
     page.goto("/handbook/M3")
     page.locator("#on-mine").click()
     page.wait_for_url("**/handbook/M3?**")
