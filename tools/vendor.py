@@ -16,9 +16,11 @@ TESTS = ROOT / "tests/browser/vendor"
 SANS = [f"files/ibm-plex-sans-latin-{w}-normal.woff2" for w in (400, 600)]
 CONDENSED = [f"files/ibm-plex-sans-condensed-latin-{w}-normal.woff2" for w in (400, 500, 600, 700)]
 
+BOOTSTRAP, SASS = "5.3.9", "1.89.2"
+
 # package, version, files wanted, folder
 PACKAGES = (
-    ("bootstrap", "5.3.9", ["dist/css/bootstrap.min.css", "dist/js/bootstrap.bundle.min.js"], VENDOR),
+    ("bootstrap", BOOTSTRAP, ["dist/js/bootstrap.bundle.min.js"], VENDOR),
     ("@fontsource/ibm-plex-sans", "5.3.0", SANS, VENDOR),
     ("@fontsource/ibm-plex-sans-condensed", "5.3.0", CONDENSED, VENDOR),
     ("swagger-ui-dist", "5.35.0", ["swagger-ui-bundle.js", "swagger-ui.css"], VENDOR),
@@ -46,8 +48,22 @@ def fetch(name: str, version: str, files: list[str], into: Path) -> None:
     (folder / "VERSION").write_text(f"{name} {version}\n")
 
 
+def compile_bootstrap() -> None:
+    """The parts of Bootstrap that tools/bootstrap.scss names, as one style sheet."""
+    with tempfile.TemporaryDirectory() as temporary:
+        npm = ["npm", "install", "--ignore-scripts", "--silent", "--no-save", "--prefix", temporary]
+        subprocess.run([*npm, f"bootstrap@{BOOTSTRAP}", f"sass@{SASS}"], check=True)
+        modules = Path(temporary) / "node_modules"
+        sass = [modules / ".bin/sass", "--style=compressed", "--no-source-map", "--no-charset", "--quiet-deps"]
+        options = ["--silence-deprecation=import", f"--load-path={modules}"]
+        target = VENDOR / "bootstrap/bootstrap.min.css"
+        subprocess.run([*sass, *options, ROOT / "tools/bootstrap.scss", target], check=True)
+
+
 if __name__ == "__main__":
     wanted = sys.argv[1:]  # some packages only
     for package in PACKAGES:
         if not wanted or package[0] in wanted:
             fetch(*package)
+            if package[0] == "bootstrap":
+                compile_bootstrap()
