@@ -301,6 +301,14 @@ def test_copied_links_hold_the_table_and_open_by_pasting(page: Page) -> None:
     page.wait_for_url("**7:6.1**")
 
 
+def test_a_key_pressed_before_its_script_is_there_is_not_lost(page: Page) -> None:
+    page.add_init_script(
+        "document.addEventListener('DOMContentLoaded', () => document.getElementById('only')?.click(), { once: true })"
+    )
+    open_at(page)
+    expect(page.locator("#only")).to_have_attribute("aria-pressed", "true")
+
+
 POT = "/?balls=cue:2.1,1.2;7:6.5,2.9;2:4.2,2.05&target=7"
 
 
