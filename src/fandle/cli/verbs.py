@@ -12,6 +12,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import direction_to, parse_aim
+from fandle.core.lines.remembered import place_of
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.cue import find_cue
 from fandle.core.shot.stroke import Stroke
@@ -113,7 +114,7 @@ def _direction(layout: Layout, file: StrokeFile) -> float:
     if file.direction is not None:
         return math.radians(file.direction)
     rail, at, frame = parse_aim(file.aim or "")
-    return direction_to(layout.table, rail, layout.metres(layout.cue), at, frame)
+    return direction_to(layout.table, rail, layout.metres(layout.cue), place_of(layout.table, rail, at), frame)
 
 
 def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:

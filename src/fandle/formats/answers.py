@@ -17,6 +17,7 @@ from fandle.formats.parts import (
     Answer,
     CushionAnswer,
     LinkAnswer,
+    MarkAnswer,
     MarksAnswer,
     ObjectContactAnswer,
     PartAnswer,
@@ -38,6 +39,7 @@ class SolutionAnswer(Answer):
     cushions: list[CushionAnswer]
     push: bool
     hit: Number
+    mark: MarkAnswer
     parts: list[PartAnswer] | None = None
     pot: PotAnswer | None = None
     pocket: str | None = None
@@ -221,5 +223,6 @@ def _solution(s: Solution) -> dict[str, Any]:
         "push": s.push,
         "window_mm": WindowAnswer(less=s.window_less_mm, more=s.window_more_mm),
         "hit": s.hit,
+        "mark": MarkAnswer(say=s.mark.say, grade=s.mark.grade),
         "cushions": [CushionAnswer(rail=c.rail.value, at=c.at, in_deg=c.in_deg, out_deg=c.out_deg) for c in s.cushions],
     }

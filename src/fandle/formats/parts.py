@@ -1,7 +1,7 @@
 """What answers are made of: marks, windows, cushions, places, pots."""
 
 import math
-from typing import Any
+from typing import Any, Literal
 
 from fandle.core.lines.marks import Marks, degrees
 from fandle.core.lines.solution import ObjectContact, Part, Pot
@@ -84,6 +84,13 @@ class PartAnswer(Answer):
     def of(cls, part: Part) -> "PartAnswer":
         """From a part."""
         return cls(off=part.off, low=degrees(part.low), high=degrees(part.high), mm=part.mm)
+
+
+class MarkAnswer(Answer):
+    """The mark at the nose as a player remembers it, and how easily it is seen."""
+
+    say: str
+    grade: Literal["diamond", "half", "quarter", "between"]
 
 
 class PotAnswer(Answer):

@@ -12,6 +12,7 @@ from fandle.core.lines.bank_question import BankQuestion, object_direction
 from fandle.core.lines.bank_refusal import refuse_bank
 from fandle.core.lines.marks import diamond_along, edge_mark, markable, marks
 from fandle.core.lines.question import EDGE_RAD, MOST_RAILS, wanted_mouths
+from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Cushion, ObjectContact, Refusal, Solution
 from fandle.core.physics import bank as kernels
 from fandle.core.physics import search
@@ -125,6 +126,7 @@ def _solution(
         pocket=question.mouth.name,
         contact=ObjectContact(math.degrees(abs(cut)), (a[X] / table.diamond_x, a[Y] / table.diamond_y)),
         push=pushes(layout, way),
+        mark=remember(table, rail, at),
         object_run=object_run(shot, question.target, len(question.rails) + 1),
     )
 

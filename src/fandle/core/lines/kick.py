@@ -13,6 +13,7 @@ from fandle.core.lines.chain import add_chain
 from fandle.core.lines.marks import marks, over
 from fandle.core.lines.question import Question, ask, question_circle
 from fandle.core.lines.refusal import guarded, refuse
+from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Cushion, Refusal, Solution
 from fandle.core.lines.window import parts, window
 from fandle.core.physics import search
@@ -147,6 +148,7 @@ def proved(
         cushions=_cushions(shot),
         shot=shot,
         hit=question.hit,
+        mark=remember(table, rail, question.nose(direction)),
         push=pushes(layout, shot),
         parts=parts(question, stroke, direction, low, high) if hangs(table, question.goal) else (),
     )

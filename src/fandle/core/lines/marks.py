@@ -156,22 +156,18 @@ def direction_to(table: Table, rail: Rail, start: Point, at: float, frame: str) 
     return math.atan2(dy, dx)
 
 
-_AIM = re.compile(r"\s*(?P<rail>[a-z]+)\s*:\s*(?P<at>[-+0-9.eE]+)\s*(?:@\s*(?P<frame>[a-z]+))?\s*")
+_AIM = re.compile(r"\s*(?P<rail>[a-z]+)\s*:\s*(?P<at>[^@]+?)\s*(?:@\s*(?P<frame>[a-z]+))?\s*")
 
 
-def parse_aim(text: str) -> tuple[Rail, float, str]:
-    """(rail, diamonds, frame) from "far:3.42@nose"; the nose where no frame is named."""
+def parse_aim(text: str) -> tuple[Rail, str, str]:
+    """(rail, mark, frame) from "far:3.42@nose" or "far:just past 3"; the nose where no frame is named."""
     found = _AIM.fullmatch(text)
-    try:
-        at = float(found["at"]) if found else math.nan
-    except ValueError:
-        at = math.nan
-    if found is None or not math.isfinite(at):
+    if found is None:
         raise BadInputError(f"aim {text!r} is not understood: write it like far:3.42@nose", "aim")
     frame = found["frame"] or "nose"
     if frame not in FRAMES:
         raise BadInputError(f"unknown frame {frame!r}: use nose, sight or centre", "aim", code="unknown")
-    return parse_rail(found["rail"]), at, frame
+    return parse_rail(found["rail"]), found["at"], frame
 
 
 def degrees(direction: float) -> float:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fandle.core.lines.marks import Marks
+from fandle.core.lines.remembered import Remembered
 from fandle.core.shot.approach import Approach
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
@@ -11,6 +12,7 @@ from fandle.core.table.rails import Rail
 ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss", "no_pot"]
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
+NO_MARK = Remembered("", "between")
 
 
 @dataclass(frozen=True)
@@ -73,7 +75,7 @@ class Solution:
     mark_rail: where the marks are read, the first rail or the one behind the target. Of a bank
     (`pocket` and `contact` given) rails, marks, window and cushions are the object ball's, and
     `direction` is the cue's; `object_run` is the object ball's own way.
-    hit: the thickness asked for, ball diameters right of full.
+    hit: the thickness asked for, ball diameters right of full. mark: the corrected one at the nose as it is remembered.
     push: the target is frozen to the cue ball and driven on at once, so that both go on together.
     parts: of the window of a ball that hangs in a pocket's mouth. pot: of a kick or straight shot that is to pot.
     """
@@ -99,6 +101,7 @@ class Solution:
     parts: tuple[Part, ...] = ()
     pot: Pot | None = None
     hit: float = 0.0
+    mark: Remembered = NO_MARK
 
     @property
     def window_mm(self) -> float:
