@@ -83,7 +83,7 @@ class Shelf:
         if name not in self.tables():
             names = ", ".join((*STANDARDS, *self.tables()))
             raise BadInputError(
-                f"unknown table {name!r}: use {names}, or bring its file in the Club room", "table", code="unknown"
+                f"unknown table {name!r}: use {names}, or bring its file in the Tables room", "table", code="unknown"
             )
         return self.tables()[name]
 

@@ -189,6 +189,7 @@ class ChosenModel(TypedDict):
     rail: NotRequired[str]
     lead: NotRequired[str]
     counted_from: NotRequired[str]
+    remembered: NotRequired[str]
     beside: NotRequired[str]
     contact: NotRequired[str]
     seen: NotRequired[str]

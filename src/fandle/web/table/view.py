@@ -9,6 +9,7 @@ from fandle.core.layout.edit import absent
 from fandle.core.lines.candidates import FULL, Line
 from fandle.core.lines.marks import Marks, from_pocket, inches, over
 from fandle.core.lines.refusal import guarded
+from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
 from fandle.core.shot.side import running
@@ -143,6 +144,7 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
         "rail": best.mark_rail.value,
         "lead": _lead(best),
         "counted_from": _counted_from(best),
+        "remembered": _remembered(best, asked),
         "beside": _beside(best, asked),
         "contact": _contact(best),
         "seen": "" if seen is None else f"{seen[0]} rail {seen[1]:.2f}, seen from {best.pocket or spoken(best.target)}",
@@ -185,6 +187,14 @@ def _counted_from(best: Solution) -> str:
     return f"from the {start} end"
 
 
+def _remembered(best: Solution, asked: Situation) -> str:
+    """The mark as one remembers it; nothing where there are no diamonds to remember it by, or no mark."""
+    value = getattr(best.corrected, asked.frame)
+    if value is None or not math.isfinite(value) or not asked.table.has_diamonds:
+        return ""
+    return remember(asked.table, best.mark_rail, value).say
+
+
 def _beside(best: Solution, asked: Situation) -> str:
     """The same mark counted from the ball to be hit, where both are on one rail."""
     value = getattr(best.corrected, asked.frame)
@@ -199,7 +209,7 @@ def _contact(best: Solution) -> str:
     """How a ball that is to be potted is met, and where it goes."""
     if best.pot is not None:
         through = "".join(f", off {spoken(name)}" for name in best.pot.through[1:])
-        return f"into {best.pot.pocket}{through}, {best.fullness:.0%} full"
+        return f"{best.fullness:.0%} full{through}"
     if best.contact is None:
         return ""
     return f"into {best.pocket}, cut {best.contact.cut_deg:.0f}°, {best.fullness:.0%} full"
