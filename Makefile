@@ -15,7 +15,7 @@ test-setup: .venv/.ready-test
 
 .venv/.ready: requirements/runtime.txt requirements/runtime.in pyproject.toml
 	@PYTHON=$(PYTHON) tools/need-venv.sh
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.txt
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/runtime.txt
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . 2>/dev/null \
 	  || $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
 	@touch $@
@@ -26,7 +26,7 @@ test-setup: .venv/.ready-test
 	@touch $@
 
 .venv/.ready-test: .venv/.warm requirements/test.txt
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/test.txt
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/test.txt
 	@touch $@
 
 demo: setup
