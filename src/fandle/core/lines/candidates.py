@@ -202,8 +202,8 @@ def pot_line_steps(
 
 
 def _scratches(line: Line) -> bool:
-    pot = line.answer.best.pot if isinstance(line.answer, Aim) else None
-    return pot is not None and pot.in_off
+    told = line.answer.best.pot if isinstance(line.answer, Aim) else None
+    return told is not None and told.in_off
 
 
 def _pot_why(aim: Aim) -> str:

@@ -6,10 +6,9 @@ beside that, since a straight pot may be narrower than a step. Runs of direction
 """
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from itertools import groupby
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -72,7 +71,7 @@ def solve_pot(
     rows, count, best = search.solve(first, last, 0.0, scene, search.GRIDS[len(question.rails)])
     mirror, natural = question.geometric(0.0), question.geometric(layout.table.ball_radius)
     if not count or mirror is None or natural is None:
-        return refuse(question, stroke, natural or 0.0 if math.isnan(best) else float(best))
+        return refuse(question, stroke, (natural or 0.0) if math.isnan(best) else float(best))
     found: list[Solution] = []
     for row in rows[:count]:
         for run in _runs(question, stroke, float(row[FOUND.lowest]), float(row[FOUND.highest]), names):
@@ -109,10 +108,11 @@ def _of_pocket(question: Question, stroke: Stroke, at: NDArray[np.float64], play
     """The runs of one pocket, their edges cut sharply; those in which the ball is met as asked somewhere."""
     good, down = _potted(question, played, name), np.any(played.down == 0, axis=1)
     scene, runs = question.scene(question.layout.table, stroke), []
-    for members in _stretches(range(len(at)), good):
+    for members in _stretches(range(len(at)), lambda k: bool(good[k])):
         a, b = members[0], members[-1]
-        direct = {k: met_off(at[k], scene) == DIRECT for k in members}
-        safe = _stretches(members, {k: direct[k] and not down[k] for k in members}) or _stretches(members, direct)
+        direct = [k for k in members if met_off(at[k], scene) == DIRECT]
+        dry = [k for k in direct if not down[k]]
+        safe = _stretches(members, dry.__contains__) or _stretches(members, direct.__contains__)
         if not safe:
             continue
         low = _edge(question, stroke, name, at[a], at[a - 1] if a else math.nan)
@@ -123,9 +123,9 @@ def _of_pocket(question: Question, stroke: Stroke, at: NDArray[np.float64], play
     return runs
 
 
-def _stretches(members: Iterable[int], wanted: Any) -> list[list[int]]:
+def _stretches(members: Iterable[int], wanted: Callable[[int], bool]) -> list[list[int]]:
     """The members side by side that are wanted, stretch by stretch."""
-    return [list(part) for yes, part in groupby(members, key=lambda k: bool(wanted[k])) if yes]
+    return [list(part) for yes, part in groupby(members, key=wanted) if yes]
 
 
 def _edge(question: Question, stroke: Stroke, name: str, good: float, bad: float) -> float:

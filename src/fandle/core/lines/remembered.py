@@ -8,11 +8,11 @@ from typing import Literal
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
+from fandle.core.words.spoken import FRACTIONS, mixed
 
 Grade = Literal["diamond", "half", "quarter", "between"]
 JUST = 0.05  # diamonds: just past, just short of
 SEEN = 0.06  # diamonds: a mark this near to a whole, half or quarter is aimed at as one
-FRACTIONS = {0: "", 1: "¼", 2: "½", 3: "¾"}
 AS_SAID = 0.04  # diamonds: no words are further off than this
 _PLACE = re.compile(
     r"(?:(?P<off>just|half a ball|a ball) (?P<way>past|short of) )?(?P<sign>[-−]?)(?P<whole>\d*)(?P<part>[¼½¾]?)"
@@ -65,8 +65,8 @@ def _in_words(table: Table, rail: Rail, text: str) -> float:
     found = _PLACE.fullmatch(" ".join(text.split()))
     if found is None or not (found["whole"] or found["part"]):
         return math.nan
-    quarters = next(n for n, part in FRACTIONS.items() if part == found["part"])
-    at = (int(found["whole"] or 0) + quarters / 4) * (-1 if found["sign"] else 1)
+    part = next((value for value, sign in FRACTIONS.items() if sign == found["part"]), 0.0)
+    at = (int(found["whole"] or 0) + part) * (-1 if found["sign"] else 1)
     off = _steps(table, rail)[found["off"]] if found["off"] else 0.0
     return at + (off if found["way"] == "past" else -off)
 
@@ -79,5 +79,4 @@ def _steps(table: Table, rail: Rail) -> dict[str, float]:
 
 def _quarter(quarters: int) -> str:
     """A number of quarters: 13 is "3¼", −1 is "−¼"."""
-    whole, part = divmod(abs(quarters), 4)
-    return f"{'−' if quarters < 0 else ''}{whole if whole or not part else ''}{FRACTIONS[part]}"
+    return f"{'−' if quarters < 0 else ''}{mixed(quarters / 4)}"

@@ -12,7 +12,6 @@ from fandle.core.table.rails import Rail
 ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss", "no_pot"]
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
 THICKNESS = "thickness"
-NO_MARK = Remembered("", "between")
 
 
 @dataclass(frozen=True)
@@ -94,6 +93,7 @@ class Solution:
     window_deg: float
     cushions: tuple[Cushion, ...]
     shot: Approach
+    mark: Remembered
     pocket: str | None = None
     contact: ObjectContact | None = None
     object_run: Approach | None = None
@@ -101,7 +101,6 @@ class Solution:
     parts: tuple[Part, ...] = ()
     pot: Pot | None = None
     hit: float = 0.0
-    mark: Remembered = NO_MARK
 
     @property
     def window_mm(self) -> float:
