@@ -240,8 +240,8 @@ def test_demo_layouts_open_from_the_menu(page: Page) -> None:
     page.locator("#open-menu").click()
     page.get_by_text("Frozen nine").click()
     page.wait_for_url("**target=9*")
+    expect(page.locator("#mark")).to_have_count(1)
     assert state_of(page).layout.target == "9"
-    assert page.locator("#mark").count() == 1
 
 
 @pytest.mark.parametrize("width", [390, 1280])

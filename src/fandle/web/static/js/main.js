@@ -108,7 +108,7 @@ function settle() {
 
 function follow() {
   const query = addressOf(answer);
-  showAddress(`?${query}`);
+  if (!room.dataset.incoming) showAddress(`?${query}`); // else the link still holds the only copy of its table
   carry(query);
   find("save").href = `${room.dataset.save}?${answer.address}`;
 }
