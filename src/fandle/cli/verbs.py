@@ -183,6 +183,7 @@ def count(
     kind: Annotated[str, typer.Option(help="kick, or bank: the object ball's line by M3's natural pairs.")] = "kick",
     target: Target = None,
     pocket: Annotated[str | None, typer.Option(help="Of a bank; without it the one that lands best.")] = None,
+    cue: CueName = None,
     as_json: Json = False,
 ) -> None:
     """Count a line by a system and say how far off it lands."""
@@ -192,7 +193,8 @@ def count(
     over = parse_rails(rails) if rails is not None else None
     if kind != "bank" and pocket is not None:
         raise BadInputError("a count goes to a ball: give --kind bank with a pocket", "pocket", code="only_banks")
-    asked = situation_of(table_layout, Stroke(default_speed(table_layout.table)), over, kind, target, pocket)
+    stroke = Stroke(default_speed(table_layout.table), cue=find_cue(cue))
+    asked = situation_of(table_layout, stroke, over, kind, target, pocket)
     if method is None:
         found = finish(count_all(asked))
         _print([count_answer(c) for c in found]) if as_json else typer.echo(words.counts(found))

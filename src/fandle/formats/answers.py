@@ -20,6 +20,7 @@ from fandle.formats.parts import (
     MarkAnswer,
     MarksAnswer,
     ObjectContactAnswer,
+    OwnAnswer,
     PartAnswer,
     PotAnswer,
     WindowAnswer,
@@ -145,6 +146,9 @@ class CountAnswer(Answer):
     stroke: StrokeAnswer
     lands: LandsAnswer
     in_the_way: str
+    mark: MarkAnswer
+    own: OwnAnswer | None = None
+    squirt: str = ""
     others: list["CountAnswer"] | None = None
     pocket: str | None = None
     object_contact: ObjectContactAnswer | None = None
@@ -189,13 +193,16 @@ def count_answer(count: Count | NoCount, others: Sequence[Count] | None = None) 
         )
     lands = count.lands
     more: dict[str, Any] = {} if others is None else {"others": [count_answer(other) for other in others]}
+    if count.own is not None:
+        more["own"] = OwnAnswer(rail=count.rails[0].value, number=count.own.number, say=count.own_say)
     return CountAnswer(
         method=count.method, title=count.title, applies=True, rails=_names(count.rails),
         numbers=[NumberAnswer(rail=n.rail.value, at=n.at, label=n.label, role=n.role) for n in count.numbers],
         steps=list(count.steps), say=count.say, adjust=count.adjust, frame=count.frame, aim=MarksAnswer.of(count.aim),
         direction=degrees(count.direction), stroke=StrokeAnswer.of(count.stroke),
         lands=LandsAnswer(off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met),
-        in_the_way=count.blocked, **_contact(count), **more,
+        in_the_way=count.blocked, mark=MarkAnswer(say=count.mark.say, grade=count.mark.grade), squirt=count.squirt,
+        **_contact(count), **more,
     )  # fmt: skip
 
 

@@ -93,6 +93,14 @@ class MarkAnswer(Answer):
     grade: Literal["diamond", "half", "quarter", "between"]
 
 
+class OwnAnswer(Answer):
+    """The aim in a system's own numbers. say: to the nearest half, with what that leaves over."""
+
+    rail: str
+    number: Number
+    say: str
+
+
 class PotAnswer(Answer):
     """A pot: where, what it forgives, whether the cue ball drops as well, and the balls met on the way to it."""
 

@@ -83,9 +83,10 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
             f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
             *c.steps,
             c.say,
+            f"remember {c.mark.say}{f', the number {c.own_say}' if c.own_say else ''}",
             f"lands {lands.where}, {lands.off_balls:.2f} ball widths off{met}",
         ]
-        blocks.append("\n".join([*lines, c.blocked] if c.blocked else lines))
+        blocks.append("\n".join([*lines, *(told for told in (c.blocked, c.squirt) if told)]))
     return "\n\n".join(blocks)
 
 

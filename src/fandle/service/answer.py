@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.candidates import Line, in_the_way
+from fandle.core.lines.helps import Helps, helps_of
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.lines.mirror import contacts, natural_direction
 from fandle.core.lines.refusal import guarded
@@ -26,7 +27,7 @@ class Played:
 
     natural: from cue ball or object ball over the turning points to what it runs to, m; aim_line: of the cue, m.
     backwards: the last leg read from its end, (rail, mark in the situation's frame); meant: where short and long
-    are read, diamonds.
+    are read, diamonds; helps: what to keep an eye on besides the mark.
     """
 
     aim: Aim
@@ -35,6 +36,7 @@ class Played:
     aim_line: tuple[Point, ...]
     backwards: tuple[Rail, float] | None
     meant: Point
+    helps: Helps
 
     @property
     def best(self) -> Solution:
@@ -124,6 +126,7 @@ def play_line(asked: Situation, aim: Aim) -> Played:
         _aim_line(layout, best),
         _backwards(asked, best, goal),
         meant_for(layout, best),
+        helps_of(layout, best),
     )
 
 

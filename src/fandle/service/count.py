@@ -24,7 +24,7 @@ class Counted:
 def count(asked: Situation, method: str | None = None) -> Counted:
     """One system (the situation's own where none is named) over the rails asked for, or over those it lands best on."""
     name = asked.system if method is None else method
-    found = counted(name, asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket)
+    found = counted(name, asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket, cue=asked.stroke.cue)
     whole = asked.rails is None and asked.kind == "kick"
     others = tuple(other_rails(found, asked.layout)) if whole and isinstance(found, Count) else None
     return Counted(found, others)
@@ -38,7 +38,7 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) ->
     pocket = pocket if asked.kind == "bank" else None
 
     def counts(name: str) -> Count | NoCount:
-        return counted(name, asked.layout, rails, kind=asked.kind, pocket=pocket)
+        return counted(name, asked.layout, rails, kind=asked.kind, pocket=pocket, cue=asked.stroke.cue)
 
     found = counts(asked.system)
     if isinstance(found, Count):
@@ -51,4 +51,4 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) ->
 
 def count_all(asked: Situation) -> Steps[list[Count | NoCount]]:
     """Every system, those that land nearest first, those that do not apply last, in steps."""
-    return count_steps(asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket)
+    return count_steps(asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket, cue=asked.stroke.cue)

@@ -8,6 +8,7 @@ from datetime import UTC, datetime, timedelta
 from fandle.core.layout.model import Layout
 from fandle.core.lines.solution import Aim, Solution
 from fandle.core.practice.record import Result
+from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
@@ -48,7 +49,7 @@ def practice(layouts: Sequence[Layout]) -> list[Practised]:
 def _evenings(
     rng: random.Random, place: int, layout: Layout, rail: Rail, bias: float, scatter: float, attempts: int
 ) -> Iterator[Practised]:
-    asked = Situation(layout, Stroke(round(default_speed(layout.table), 4)), (rail,))
+    asked = Situation(layout, Stroke(round(default_speed(layout.table), 4), cue=HOUSE), (rail,))
     answer = aim(asked)
     if not isinstance(answer, Aim):
         return

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
-from fandle.core.handbook.holds import Curve, Spot, by_cloth, by_pace, column, columns
+from fandle.core.handbook.holds import Curve, Spot, by_cloth, by_cue, by_pace, column, columns
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import best_count, count, orders_of
@@ -23,26 +24,34 @@ class Example:
 
 @dataclass(frozen=True)
 class Drift:
-    """How a system lands along its page's row of cue balls, by cloth and by pace."""
+    """How a system lands along its page's row of cue balls, by cloth, by pace, and by cue.
+
+    cue: () where the system is played without side, so that no cue makes a difference.
+    """
 
     cloth: tuple[Curve, ...]
     pace: tuple[Curve, ...]
+    cue: tuple[Curve, ...]
 
 
-def example(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Example]:
-    """A page's system on a layout, in steps. Over other rails where it does not count over the ones asked."""
+def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEAL) -> Steps[Example]:
+    """A page's system on a layout, played with this cue, in steps.
+
+    Over other rails where it does not count over the ones asked.
+    """
     nothing = "no ball is chosen to be hit: do so in the Table room"
     found: Count | NoCount = NoCount(page.method, page.title, rails, nothing)
     yield
     if layout.target is not None:
-        found = count(page.method, layout, rails)
+        found = count(page.method, layout, rails, cue=cue)
         yield
-        other = best_count(page.method, layout) if isinstance(found, NoCount) else found
+        other = best_count(page.method, layout, cue=cue) if isinstance(found, NoCount) else found
         found = other if isinstance(other, Count) else found
     rivals = []
     for method in page.rivals if isinstance(found, Count) else ():
         same = found.rails in orders_of(method)
-        rivals.append(count(method, layout, found.rails) if same else best_count(method, layout))
+        over = count(method, layout, found.rails, cue=cue) if same else best_count(method, layout, cue=cue)
+        rivals.append(over)
         yield
     return Example(beside(layout, found), tuple(rivals))
 
@@ -56,7 +65,8 @@ def drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Drift]:
     """How the system drifts, in steps."""
     cloth = yield from by_cloth(page, layout, rails)
     pace = yield from by_pace(page, layout, rails)
-    return Drift(cloth, pace)
+    cue = yield from by_cue(page, layout, rails)
+    return Drift(cloth, pace, cue)
 
 
 def map_columns() -> int:

@@ -17,6 +17,7 @@ from fandle.store.standing import player_id, stand
 
 Columns = TypeVarTuple("Columns")
 PREFERRED = "school"  # the favourite system's place among the settings, as the first versions called it
+MY_CUE = "cue"  # the cue the player plays with
 TOGETHER = 500  # attempts read or written in one go
 
 

@@ -3,19 +3,21 @@
 import threading
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from fastapi import Request
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
-from fandle.core.shot.cue import CUES, Cue, find_cue
+from fandle.core.shot.cue import CUES, HOUSE, Cue, find_cue
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats.files import table_json, table_of_json
+from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
-from fandle.store.log import preference
+from fandle.store.log import MY_CUE, PREFERRED, preference
 
 
 @dataclass(frozen=True)
@@ -133,6 +135,23 @@ def shelf_of(request: Request) -> Shelf:
     """The club's shelf."""
     shelf: Shelf = request.app.state.shelf
     return shelf
+
+
+class Mine(NamedTuple):
+    """What the player plays with by habit: the favourite system, and the cue."""
+
+    system: str = FAVOURITE
+    cue: Cue = HOUSE
+
+
+def mine_of(request: Request) -> Mine:
+    """The player's favourite system and cue; the house cue where none was chosen, or the chosen one is gone."""
+    database = request.app.state.database
+    try:
+        cue = shelf_of(request).cue(str(preference(database, MY_CUE, HOUSE.name)))
+    except BadInputError:
+        cue = HOUSE
+    return Mine(str(preference(database, PREFERRED, FAVOURITE)), cue)
 
 
 def tip_of(request: Request, cue: Cue | None = None) -> float:

@@ -16,10 +16,10 @@ from fandle.formats.answers import StrokeAnswer
 from fandle.formats.files import layout_json, layout_of
 from fandle.formats.parts import MarksAnswer
 from fandle.service.log import Attempt
-from fandle.service.situation import FAVOURITE, Situation
+from fandle.service.situation import Situation
 from fandle.store.log import Noted
 from fandle.web import address
-from fandle.web.known import STANDARD, Known
+from fandle.web.known import STANDARD, Known, Mine
 
 
 def noted_situation(row: Noted, known: Known = STANDARD) -> Situation:
@@ -51,14 +51,14 @@ def href(asked: Situation) -> str:
     return address.TABLE_ROOM + "?" + address.write(asked)
 
 
-def plain(layout: Layout, system: str = FAVOURITE) -> Situation:
-    """A layout, plain at medium speed."""
-    return Situation(layout, Stroke(default_speed(layout.table)), system=system)
+def plain(layout: Layout, mine: Mine) -> Situation:
+    """A layout, plain at medium speed with the player's own cue and system."""
+    return Situation(layout, Stroke(default_speed(layout.table), cue=mine.cue), system=mine.system)
 
 
-def layout_href(layout: Layout, system: str = FAVOURITE, name: str = "") -> str:
+def layout_href(layout: Layout, mine: Mine, name: str = "") -> str:
     """Where a kept layout is reopened; name: the one it is kept under."""
-    return href(plain(layout, system)) + (f"&name={quote(name)}" if name else "")
+    return href(plain(layout, mine)) + (f"&name={quote(name)}" if name else "")
 
 
 def noted_attempt(made: Attempt, uid: str, made_at: str, table_label: str, **more: Any) -> Noted:

@@ -105,8 +105,13 @@ def lands(method: str, table: str, rails: str, cue: tuple[float, float], target:
 
 def test_figures_in_the_words_are_the_played_ones() -> None:
     """Where a page names a figure for a system's own error, it is this one."""
-    assert "five from two diamonds off the rail lands 0.8 short" in page_of("M2").drifts
-    assert lands("M2", "pool-9ft", "far", (1.5, 2.0), (6.5, 2.0)) == pytest.approx(-0.8, abs=0.05)
+    assert "a sixth of a diamond for balls near your rail, two thirds for balls in mid-table" in page_of("M2").drifts
+    assert lands("M2", "pool-9ft", "far", (1.0, 0.5), (5.0, 0.5)) == pytest.approx(-1 / 6, abs=0.05)
+    assert lands("M2", "pool-9ft", "far", (1.0, 2.0), (5.0, 2.0)) == pytest.approx(-2 / 3, abs=0.05)
+    assert "within a seventh of a diamond, a shade short" in page_of("M4").drifts
+    for n in (15, 20, 30, 40):
+        cue = 4 - n / 10 + 0.25 * n / 20, -0.295 + 0.25 * 4.59
+        assert -1 / 7 < lands("M4", "pool-9ft", "far", cue, (4.0, 0.09)) < 0.0
     assert "one diamond short for targets round the other corner" in page_of("M16").drifts
     assert lands("M16", "pool-9ft", "far,foot,near", (1.0, 0.3), (0.1, 3.5)) == pytest.approx(-1.0, abs=0.1)
     assert "short rail first, up to 2½ marks long" in page_of("M10").drifts

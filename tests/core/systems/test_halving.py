@@ -47,12 +47,34 @@ def test_halving_examples(pool: Table, n: float, marks: float) -> None:
 
 @pytest.mark.parametrize(("n", "diamonds"), [(4.0, 2.0), (3.0, 1.5), (6.5, 3.25)])
 def test_doubling_examples(pool: Table, n: float, diamonds: float) -> None:
-    """4 → the mark "4", two diamonds along; 3 → between 2 and 4; 6½ → between 6 and 8. Sighted."""
+    """4 → the mark "4", two diamonds along; 3 → between 2 and 4; 6½ → between 6 and 8. Sighted.
+
+    Where the lines through level balls leave the shooter's rail they are counted at their own level.
+    """
     found = counted("M2", make(pool, (7.85 - n, 1.0), (7.85, 1.0)))
     assert found.aim.sight == pytest.approx(7.85 - diamonds, abs=1e-9)
     assert [m.label for m in found.numbers if m.role == "aim"] == [figure(n)]
     labels = {round(m.at, 6): m.label for m in found.numbers if m.rail == Rail.FAR and m.role == "scale"}
     assert labels[6.85] == "2"
+
+
+@pytest.mark.parametrize(
+    ("cue", "target"), [((1.0, 0.5), (5.0, 1.5)), ((1.5, 2.0), (4.0, 0.5)), ((5.0, 0.3), (1.6, 0.6))]
+)
+def test_doubling_is_counted_through_the_balls(
+    pool: Table, cue: tuple[float, float], target: tuple[float, float]
+) -> None:
+    """The lines through both balls meet the shooter's rail n apart and the aim rail's sights half-way between."""
+    found = counted("M2", make(pool, cue, target))
+    setback = pool.sight_setback
+    assert setback is not None
+    sights, mark = 4.0 + setback / pool.diamond_y, found.aim.sight
+    assert mark is not None
+    start, zero = (mark + (x - mark) * sights / (sights - y) for x, y in (cue, target))
+    assert mark == pytest.approx((start + zero) / 2, abs=1e-9)
+    assert found.own is not None
+    assert found.own.number == pytest.approx(abs(start - zero), abs=1e-9)
+    assert [n.at for n in found.numbers if n.role == "zero"] == [pytest.approx(zero, abs=1e-9)]
 
 
 def test_the_contracts_example(blocked: Layout) -> None:
@@ -105,7 +127,7 @@ def test_landing_depends_on_the_table(pool: Table) -> None:
 
 
 def test_when_counts_do_not_apply(pool: Table) -> None:
-    assert "within 0.5" in refused("M2", make(pool, (1.0, 0.5), (5.0, 1.5)))
+    assert "the lines leave it" in refused("M2", make(pool, (0.5, 2.5), (7.0, 0.5)))
     assert "straight opposite" in refused("M2", make(pool, (3.0, 1.0), (3.1, 1.2)))
     assert "straight opposite" in refused("M3", make(pool, (3.0, 1.0), (3.1, 2.2)))
     assert "drop into the side-far pocket" in refused("M3", make(pool, (2.0, 1.0), (6.0, 1.0)))
@@ -119,7 +141,7 @@ def test_all_counts_are_ranked_and_best_rail_is_found(blocked: Layout) -> None:
     assert misses == sorted(misses)
     best = best_count("M3", blocked)
     assert isinstance(best, Count)
-    nowhere = best_count("M2", make(blocked.table, (4.0, 2.0), (4.1, 2.2)))
+    nowhere = best_count("M2", make(replace(blocked.table, sight_setback=None), (1.0, 1.0), (5.0, 1.0)))
     assert isinstance(nowhere, NoCount)
     assert json.dumps(nowhere.reason)
 

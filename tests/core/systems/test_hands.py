@@ -147,15 +147,17 @@ def test_the_object_balls_end_shows_the_same_line() -> None:
 def test_m7_moves_the_mark_half_of_each_shift() -> None:
     _, found, steps = measured("M7")
     spans = [abs(b[0] - a[0]) for a, b in things(steps, SPAN)]
-    assert spans == pytest.approx([0.8, 0.4, 0.6, 0.3], abs=1e-9)
+    assert spans == pytest.approx([0.8, 0.4, 2.6, 1.3], abs=1e-9)
     assert found.aim.nose == pytest.approx(3.1)
 
 
-def test_m6_carries_the_deeper_ball_to_the_level_of_the_other() -> None:
-    _, _, steps = measured("M6")
-    carried, middle = things(steps, GHOST)
-    assert carried[0] == pytest.approx((5.4, 1.2))
-    assert middle[0][0] == pytest.approx((1.3 + 5.4) / 2)
+def test_m6_holds_equal_angles_and_the_cue_ball_lies_under_the_line_in() -> None:
+    layout, found, steps = measured("M6")
+    (hx, hy), (mx, my), (tx, ty) = things(steps, SHAFT)[0]
+    assert (tx, ty) == (layout.require_target().x, layout.require_target().y)
+    assert (hy, mx - hx) == (pytest.approx(ty), pytest.approx(tx - mx))  # as far on the other side of the mark
+    assert mx == pytest.approx(found.aim.centre)
+    assert hx + (mx - hx) * (layout.cue.y - hy) / (my - hy) == pytest.approx(layout.cue.x, abs=1e-9)
 
 
 @pytest.mark.parametrize(

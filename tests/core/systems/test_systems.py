@@ -101,13 +101,16 @@ def test_counts_turn_with_the_table(method: str, turn: Turn) -> None:
 
 @pytest.mark.parametrize("n", [20, 24, 25, 27, 30, 54, 55, 60])
 def test_m4_tracks_in_tens(n: float) -> None:
-    """20→10, 24→12, 25→12½, 27→13½, 30→15, 54→27, 55→27½, 60→30: the track through the ball is found."""
-    start = (4 - n / 10, 0.0) if n <= 40 else (0.0, n / 10 - 4)
-    cue = between(start, (4 - n / 20, SIGHT_Y), 0.15)
+    """20→10, 24→12, 25→12½, 27→13½, 30→15, 54→27, 55→27½, 60→30: sighted at both ends, the track is found."""
+    back = SIGHT_Y - 4
+    start = (4 - n / 10, -back) if n <= 40 else (-back, n / 10 - 4)
+    cue = between(start, (4 - n / 20, SIGHT_Y), 0.35)
     found = counted("M4", (FAR,), cue, (4.0, 0.12))
     assert found.aim.sight == pytest.approx(4 - n / 20, abs=1e-9)
     assert found.steps == (f"{n:g} ÷ 2 = {n / 2:g}",)
-    assert found.stroke.side == (0.0875 if n > 40 else 0.0)
+    assert found.stroke.side == (0.0875 if n >= 54 else 0.0)
+    assert found.stroke.speed == 2.5
+    assert found.lands.off_diamonds < 0.15 or n > 54  # 60 comes half a diamond short
 
 
 @pytest.mark.parametrize(

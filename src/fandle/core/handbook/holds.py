@@ -10,6 +10,8 @@ from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
 from fandle.core.shot.approach import approach
+from fandle.core.shot.cue import HOUSE, IDEAL
+from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, Landing
 from fandle.core.systems.played import landing
@@ -91,17 +93,36 @@ def by_pace(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[
     for name, more in (("as meant", 0.0), ("softer", -PACE), ("firmer", PACE)):
         landed = []
         for at, there, c in found:
-            landed.append((at, c.lands if more == 0.0 else _replayed(there, c, more)))
+            landed.append((at, c.lands if more == 0.0 else _replayed(there, c, _paced(there, c, more))))
             yield
         curves.append(Curve(name, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
     return tuple(curves)
 
 
-def _replayed(layout: Layout, found: Count, more: float) -> Landing | None:
-    """A count's own aim played softer or firmer, by table lengths."""
-    table, target = layout.table, layout.require_target()
+def by_cue(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[Curve, ...]]:
+    """The same aims played with an ideal and with a house cue, in steps; () where no stroke has side."""
+    found, curves = (yield from swept(page, layout, rails)), []
+    if all(c.stroke.side == 0.0 for _, _, c in found):
+        return ()
+    for cue in (IDEAL, HOUSE):
+        landed = []
+        for at, there, c in found:
+            landed.append((at, _replayed(there, c, replace(c.stroke, cue=cue))))
+            yield
+        curves.append(Curve(cue.label, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
+    return tuple(curves)
+
+
+def _paced(layout: Layout, found: Count, more: float) -> Stroke:
+    """A count's stroke softer or firmer, by table lengths."""
+    table = layout.table
     speed = min(speed_of(table, max(lengths_of(table, found.stroke.speed) + more, SOFTEST)), FASTEST_MPS)
-    stroke = replace(found.stroke, speed=speed)
+    return replace(found.stroke, speed=speed)
+
+
+def _replayed(layout: Layout, found: Count, stroke: Stroke) -> Landing | None:
+    """A count's own aim played with another stroke."""
+    target = layout.require_target()
     shot = approach(layout, stroke, found.direction, most_rails=len(found.rails) + 1, ignore_balls=True)
     return landing(layout, found.rails, (target.x, target.y), shot)
 

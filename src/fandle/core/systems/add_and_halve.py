@@ -4,8 +4,13 @@
 practice, no published source. Read at the nose from the shooter's end, sighted at the other.
 """
 
+import math
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import Draft, RailNumber, View, figure, halved
+from fandle.core.systems.base import ON, Count, Draft, Own, RailNumber, View, figure, halved
+from fandle.core.systems.played import Aiming
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -15,6 +20,10 @@ ORDERS = ((Rail.FOOT,),)
 SPEED = 3.5  # m/s: softer it does not come back the length of the table straight
 LEAST = 0.2  # diamonds between the two: nearer there is nothing to halve
 NUMBERS = 10.0  # a diamond
+ADJUST = (
+    "On a table that plays short aim one number, sometimes half, towards the target's: how much belongs to the "
+    "table. Softly it does not arrive."
+)
 
 
 def count(view: View) -> Draft | str:
@@ -51,7 +60,20 @@ def count(view: View) -> Draft | str:
         f"The cue ball lies on a line from {figure(a, 1)}, the way back to {ball} ends at {figure(b, 1)}; half "
         f"the sum, {figure(mark, 1)}, is the mark on the {view.name(Rail.FOOT)} rail."
     )
-    adjust = "On a table that plays short aim one notch towards the target's number; softly it does not arrive."
-    return Draft(
-        at, "sight" if view.layout.table.has_diamonds else "nose", Stroke(SPEED), tuple(numbers), steps, say, adjust
-    )
+    frame = "sight" if view.layout.table.has_diamonds else "nose"
+    return Draft(at, frame, Stroke(SPEED), tuple(numbers), steps, say, ADJUST, Own(round(both, 1) / 2, 1 / NUMBERS))
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust: on a table that plays short one number, or half of one, towards the target's is tried."""
+    if found.lands.side != "short" or found.own is None:
+        return ADJUST
+    at = getattr(found.aim, found.frame)
+    way = math.copysign(1.0, next(n.at for n in found.numbers if n.role == "zero") - at)
+    aiming = Aiming(layout, found.rails, found.frame, found.stroke, (target.x, target.y))
+    tried = [(word, aiming.play(at + way * part / NUMBERS)[2]) for word, part in (("half a number", 0.5), ("one", 1.0))]
+    arrived = [(abs(lands.off), word, lands.where) for word, lands in tried if lands is not None]
+    if not arrived or min(arrived)[0] > abs(found.lands.off) - ON / 2:
+        return ADJUST
+    _, word, where = min(arrived)
+    return f"Here it comes {found.lands.where}: aimed {word} towards the target's number it lands {where}."

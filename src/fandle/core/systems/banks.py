@@ -14,12 +14,15 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import clear
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to, marks
+from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import ObjectContact
 from fandle.core.shot.approach import Approach
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.play import object_run, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems import halving
-from fandle.core.systems.base import Count, NoCount, View, added, figure, halved, paced
+from fandle.core.systems.base import Count, NoCount, Own, View, added, figure, halved, paced
+from fandle.core.systems.own import own_in_words
 from fandle.core.systems.played import FROZEN, astray, landing
 from fandle.core.systems.symmetry import Turn
 from fandle.core.table.pocket import POCKET_NAMES, Mouth, mouths
@@ -37,6 +40,7 @@ def bank_count(
     rails: tuple[Rail, ...] | None = None,
     target: str | None = None,
     pocket: str | None = None,
+    cue: Cue = IDEAL,
 ) -> Count | NoCount:
     """A bank counted, over `rails` (None: any one) into `pocket` (None: any); the one that lands best."""
     layout = layout.settled()
@@ -52,7 +56,7 @@ def bank_count(
             halving.METHOD, halving.TITLE, rails, f"its pairs go over one rail, not over {rails_name(rails)}"
         )
     tried = [
-        _over(layout, rail, ball, mouth)
+        _over(layout, rail, ball, mouth, cue)
         for rail in (rails or tuple(Rail))
         for mouth in mouths(layout.table)
         if pocket in (None, mouth.name) and _lies_opposite(rail, mouth)
@@ -78,7 +82,7 @@ def _lies_opposite(rail: Rail, mouth: Mouth) -> bool:
     return (second if rail.is_long else first) not in (rail.value, "side")
 
 
-def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCount:
+def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth, held: Cue) -> Count | NoCount:
     """The pair for one rail and pocket, played."""
     view = View(layout, (rail,), ball, Turn())
     table, name, rails = layout.table, spoken(ball.id), (rail,)
@@ -95,7 +99,7 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
     cut = abs(math.degrees(math.remainder(direction - line, 2 * math.pi)))
     # cut, the object ball gets the cosine's share of the speed, so the stroke is that much firmer
     firm = speed_of(table, halving.lengths_for(n) + FIRMER) / math.cos(math.radians(min(cut, MOST_CUT)))
-    stroke = Stroke(min(firm, paced(table, HARDEST).speed))
+    stroke = Stroke(min(firm, paced(table, HARDEST).speed), cue=held)
     shot = play(clear(replace(layout, target=ball.id)), stroke, line)
     run, potted = object_run(shot, ball.id, 2), (ball.id, mouth.name) in shot.potted
     middle = mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y
@@ -106,11 +110,13 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth) -> Count | NoCou
         why = thin if cut > MOST_CUT else f"shooting {figure(at)}, {told}"
         return NoCount(halving.METHOD, halving.TITLE, rails, f"into {mouth.name}, {why}")
     steps, say = _told(view, mouth, n, shift, cut)
+    own = Own(n / 2 + shift, way)
     blocked = _blocker(layout, stroke, line, ball.id)
     return Count(
         halving.METHOD, halving.TITLE, rails, halving.numbers_of(view, zero, way, n, shift, at), steps, say,
         _adjust(shift), halving.FRAME,
         marks(table, rail, start, direction), line, stroke, lengths_of(table, stroke.speed), lands, run,
+        remember(table, rail, at), own, own_in_words(own, table, rail),
         blocked=blocked, open=not blocked, pocket=mouth.name, potted=potted,
         contact=ObjectContact(cut, (ghost[0] / table.diamond_x, ghost[1] / table.diamond_y)),
     )  # fmt: skip

@@ -14,6 +14,7 @@ from fandle.core.constants import FASTEST_MPS
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import Marks
+from fandle.core.lines.remembered import Remembered
 from fandle.core.lines.solution import ObjectContact
 from fandle.core.shot.approach import Approach
 from fandle.core.shot.stroke import Stroke
@@ -35,6 +36,24 @@ class RailNumber:
     at: float
     label: str
     role: str = "scale"
+
+
+@dataclass(frozen=True)
+class Own:
+    """The aim in the system's own numbers. unit: diamonds along the rail to one number, − where they run back."""
+
+    number: float
+    unit: float
+
+    @property
+    def rounded(self) -> float:
+        """The half number a player says."""
+        return round(2 * self.number) / 2
+
+    @property
+    def left(self) -> float:
+        """What rounding leaves over, diamonds; + where the exact number is larger."""
+        return (self.number - self.rounded) * abs(self.unit)
 
 
 @dataclass(frozen=True)
@@ -75,13 +94,16 @@ class Draft:
     steps: tuple[str, ...]
     say: str
     adjust: str
+    own: Own | None = None
 
 
 @dataclass(frozen=True)
 class Count:
     """A count that applies. say: the sum in words; adjust: what to change, and when; blocked: what lies in its way;
-    open: no other ball does.
+    open: no other ball does; squirt: what the cue's squirt does to it, "" where it makes no difference.
 
+    mark: the aim as one remembers it, in its frame; own: in the system's numbers, where it has any; own_say: that
+    number to a half, with what is left over.
     Of a bank numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
     """
 
@@ -99,8 +121,12 @@ class Count:
     lengths: float
     lands: Landing
     shot: Approach
+    mark: Remembered
+    own: Own | None = None
+    own_say: str = ""
     blocked: str = ""
     open: bool = True
+    squirt: str = ""
     pocket: str | None = None
     potted: bool = False
     contact: ObjectContact | None = None

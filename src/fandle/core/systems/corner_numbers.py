@@ -6,7 +6,7 @@ running side and a little follow, firm. Common practice, no published source.
 """
 
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, figure, track_through
+from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, track_through
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -56,4 +56,5 @@ def count(view: View) -> Draft | str:
         "About one tip of running side, a little follow, firm. Damp cloth plays short: half a diamond is the usual "
         "first correction."
     )
-    return Draft(8.0 - first / 10, "sight", Stroke(SPEED, RUNNING, FOLLOW), tuple(numbers), steps, say, adjust)
+    stroke, own = Stroke(SPEED, RUNNING, FOLLOW), Own(first, -0.1)
+    return Draft(8.0 - first / 10, "sight", stroke, tuple(numbers), steps, say, adjust, own)

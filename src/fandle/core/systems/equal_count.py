@@ -6,8 +6,14 @@ ball level with t + n: aim y = 4 − (n − 1)/2 at the sights; off the rail, th
 ball. Core range t 0-3, n 3-6; about one tip of running side. Common practice, no published source.
 """
 
+import math
+from dataclasses import replace
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, added, figure
+from fandle.core.systems.base import ON_RAIL, Count, Draft, Own, RailNumber, View, added, figure
+from fandle.core.systems.counts_by_cue import by_cue
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -18,6 +24,8 @@ SPEED = 3.0  # m/s
 RUNNING = -0.27  # radii: left off foot towards far
 CLOSE, LESS = 1.0, 0.2  # diamonds from the short rail nearer than which it takes less side, radii a diamond
 LEAST, MOST = 1.0, 9.0
+USUAL = "Play about one tip of running side; without it the ball comes long."
+CLOSE_BY = "So close to the short rail take less side than the usual tip, or it comes short."
 
 
 def scale(at: float) -> list[RailNumber]:
@@ -57,8 +65,16 @@ def count(view: View) -> Draft | str:
     if lift > 0.005:
         steps.append(f"moved {figure(lift)} parallel: {added(n, -2 * lift)}")
         say += f" The cue ball lies {figure(lift)} off the rail: move the line parallel to it."
-    adjust = "Play about one tip of running side; without it the ball comes long. A little more for small counts."
     side = RUNNING + LESS * max(CLOSE - (8.0 - cue.x), 0.0)
-    if side != RUNNING:
-        adjust = "So close to the short rail take less side than the usual tip, or it comes short."
-    return Draft(at, "sight", Stroke(SPEED, side), tuple(numbers), tuple(steps), say, adjust)
+    adjust = USUAL if side == RUNNING else CLOSE_BY
+    return Draft(at, "sight", Stroke(SPEED, side), tuple(numbers), tuple(steps), say, adjust, Own(shot_number, -0.5))
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust: players add side for small counts, the engine does not; both are told, with the figures."""
+    zero = found.rails[1].along(target.x, target.y)
+    stroke = replace(found.stroke, side=math.copysign(RUNNING, found.stroke.side))
+    played = by_cue(layout, found, zero, (target.x, target.y), stroke)
+    if not played:
+        return found.adjust
+    return f"{found.adjust} Players add a little side for small counts. Played on this table with one tip, {played}."

@@ -16,7 +16,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems import equal_count
-from fandle.core.systems.base import ON_RAIL, Count, Draft, RailNumber, View, added, figure
+from fandle.core.systems.base import ON_RAIL, Count, Draft, Own, RailNumber, View, added, figure
+from fandle.core.systems.counts_by_cue import by_cue
 from fandle.core.systems.played import landing
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -69,11 +70,27 @@ def count(view: View) -> Draft | str:
         f"{figure(n)}, and sight that number on the {foot} rail, as in the equal count. A last resort."
     )
     adjust = "A correction of half to one number goes with full side."
-    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust)
+    own = Own(shot_number, -0.5)
+    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), tuple(steps), say, adjust, own)
 
 
 def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
     """What to adjust with full side: practice disagrees about its direction, so it is played on this table."""
+    return f"{_full_side(layout, found, target)}{_figures(layout, found, target)}"
+
+
+def _figures(layout: Layout, found: Count, target: Ball) -> str:
+    """How small and large counts land with full side, with and without squirt."""
+    back = next((n.at for n in found.numbers if n.role == "zero" and n.label == "0"), None)
+    if back is None:
+        return ""
+    full = replace(found.stroke, side=math.copysign(FULL, found.stroke.side))
+    played = by_cue(layout, found, back, (target.x, target.y), full)
+    return f" Full side, from the same return point: {played}." if played else ""
+
+
+def _full_side(layout: Layout, found: Count, target: Ball) -> str:
+    """Where the same aim lands with full side, and which way to correct."""
     full = replace(found.stroke, side=math.copysign(FULL, found.stroke.side))
     shot = approach(layout, full, found.direction, most_rails=len(found.rails) + 1, ignore_balls=True)
     lands = landing(layout, found.rails, (target.x, target.y), shot)

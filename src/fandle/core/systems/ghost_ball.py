@@ -6,12 +6,16 @@ the nose, so the hit is a little short. Common practice, no published source.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import inches
-from fandle.core.systems.base import Draft, RailNumber, View, figure, paced
+from fandle.core.shot.side import running
+from fandle.core.systems.base import Count, Draft, RailNumber, View, figure, paced
 from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, sight
 from fandle.core.systems.hands import span as span_of
+from fandle.core.systems.played import Aiming
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -20,8 +24,8 @@ METHOD = "M8"
 TITLE = "Ghost ball and span"
 ORDERS = ((Rail.FAR,), (Rail.FOOT,))
 LENGTHS = 2.75
-HAND_M = 0.2  # between finger and thumb
-ARM_M = 0.6  # a longer span is taken with the cue
+HAND_M = 0.2  # between finger and thumb; a longer span is taken with the cue
+HALF_TIP, LITTLE_FOLLOW = 0.175, 0.1  # radii, of those who play it with running side and follow
 
 
 @dataclass(frozen=True)
@@ -46,9 +50,9 @@ def held(view: View, at: float) -> Held:
     if run_y * (1 - back) < table.ball_radius:  # a ball on or near the rail, met from behind
         back, whose = 0.0, "target"
     span_m = run_y * (1 - back)
-    hand = "the cue shaft, square to the rail,"
-    if span_m < ARM_M:
-        hand = "finger and thumb" if span_m < HAND_M else "both hands"
+    hand = "finger and thumb"
+    if span_m >= HAND_M:  # out of the hand's reach
+        hand = "finger and cue, its tip at the centre in the thumb's place and its shaft square to the rail,"
     off = view.off(target) * (1 - back)
     edge = rail.diamonds_across - off if rail.at_end else off
     return Held(rail.point(view.along(target) - run_x * back / along_m, edge), span_m, hand, whose)
@@ -117,4 +121,29 @@ def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
             (sight(image, cue), finger(on(view, draft.at))),
         ),
         remember(view, draft.at),
+    )
+
+
+def contact_span(layout: Layout, found: Count, target: Ball) -> float:
+    """Metres spanned by those who span from the spot where the balls touch: on the same last leg, so the mark stays."""
+    table, rail = layout.table, found.rails[0]
+    along, across = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
+    edge = rail.diamonds_across if rail.at_end else 0.0
+    aside = (rail.along(target.x, target.y) - getattr(found.aim, found.frame)) * along
+    off = abs(rail.across(target.x, target.y) - edge) * across
+    return off * (1.0 - table.ball_radius / math.hypot(aside, off))
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust, with the other span and the other stroke, and where that lands."""
+    side = HALF_TIP if running(HALF_TIP, found.rails[0], found.direction) == "running" else -HALF_TIP
+    spun = replace(found.stroke, side=side, up=LITTLE_FOLLOW)
+    aiming = Aiming(layout, found.rails, found.frame, spun, (target.x, target.y))
+    lands = aiming.play(getattr(found.aim, found.frame))[2]
+    where = "does not arrive" if lands is None else f"lands {lands.where}"
+    deep = contact_span(layout, found, target) * 1000
+    return (
+        f"{found.adjust} Some span from the spot where the balls touch, {deep:.0f} mm, and come to the same mark. "
+        f"Played plain it lands {found.lands.where}; with half a tip of running side and a little follow, as others "
+        f"play it, it {where}."
     )

@@ -1,11 +1,12 @@
 """M7, reference track and half shift: a track one knows, moved by half of what its ends are moved.
 
-The reference: head-near corner → far 3 → near 6, at the nose. Move the start by s and the mark moves
-s/2; move the target by t and it moves t/2. Exact for mirrors in the nose where start and target are
-equally far from the aim rail. Common practice, no published source.
+The reference: corner → side pocket → corner, across the width. It is only halved from, never played, so the pocket
+does not spoil it; head-near corner → far 3 → near 6 is one to shoot. Move the start by s and the mark moves s/2; move
+the target by t and it moves t/2. Exact for mirrors in the nose where start and target are equally far from the aim
+rail. Common practice, no published source.
 """
 
-from fandle.core.systems.base import Draft, RailNumber, View, figure, paced
+from fandle.core.systems.base import Draft, Own, RailNumber, View, figure, paced
 from fandle.core.systems.hands import HandStep, on, remember, shaft, span
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -13,7 +14,8 @@ from fandle.core.words.balls import spoken
 METHOD = "M7"
 TITLE = "Half shift"
 ORDERS = ((Rail.FAR,),)
-START, MARK, END = 0.0, 3.0, 6.0
+START, MARK, END = 0.0, 4.0, 8.0  # only halved from
+PLAYED = (3.0, 6.0)  # the mark and end of the track from the same corner that is shot
 LEVEL = 0.75  # diamonds: how unequal the two distances from the aim rail may be
 LENGTHS = 2.75
 
@@ -50,12 +52,16 @@ def count(view: View) -> Draft | str:
     )
     head, near, far = (view.name(rail) for rail in (Rail.HEAD, Rail.NEAR, Rail.FAR))
     say = (
-        f"You know the track from the {head}-{near} corner over {far} 3 to {near} 6, counted from the {head} end. Your "
-        f"start is {figure(start)} further, {ball} {figure(abs(end))} {'further' if end >= 0 else 'nearer'}: half of "
-        f"both moves the mark to {figure(at)}."
+        f"The track you know runs from the {head}-{near} corner to {figure(MARK)} on the {far} rail and back to the "
+        f"other corner, counted from the {head} end. Your start is {figure(start)} further, {ball} "
+        f"{figure(abs(end))} nearer: half of both moves the mark to {figure(at)}."
     )
-    adjust = "Keep the reference track fresh: shoot it once on a strange table and carry its error along."
-    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust)
+    mark, back = PLAYED
+    adjust = (
+        f"That track is only halved from, its mark is a pocket. On a strange table shoot the one from the same corner "
+        f"over {figure(mark)} to {figure(back)} once, and carry its error along."
+    )
+    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust, Own(at, 1.0))
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
@@ -71,7 +77,7 @@ def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
     return (
         HandStep(
             f"Lay the shaft along the track you know: from the {head}-{near} corner to {figure(MARK)} on the {far} "
-            f"rail, counted from the {head} end. It comes back to {figure(END)} on {near}.",
+            "rail, half-way. It comes back to the other corner.",
             "",
             (shaft((START, 0.0), (MARK, 4.0)), shaft((MARK, 4.0), (END, 0.0))),
         ),
@@ -81,7 +87,7 @@ def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
             (span((START, 0.0), (cue.x, 0.0)), span((MARK, 4.0), (first, 4.0))),
         ),
         HandStep(
-            f"{ball[0].upper()}{ball[1:]} lies {moved(end)} from {figure(END)}: move the mark half of that too, "
+            f"{ball[0].upper()}{ball[1:]} lies {moved(end)} from the other corner: move the mark half of that too, "
             f"{moved(end / 2)}.",
             "half of the target's shift",
             (span((END, 0.0), (target.x, 0.0)), span((first, 4.0), (draft.at, 4.0))),

@@ -7,7 +7,7 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 
 import math
 
-from fandle.core.systems.base import Draft, RailNumber, View, added, figure, halved, paced
+from fandle.core.systems.base import Draft, Own, RailNumber, View, added, figure, halved, paced
 from fandle.core.systems.hands import HandStep, finger, on, remember, shaft, span
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -67,7 +67,8 @@ def count(view: View) -> Draft | str:
             return f"no whole or half pair passes near the cue ball: {ball} is too far off the level"
     adjust = "A little long at a soft stroke, most on a long count: play it firmer the longer it is."
     numbers = numbers_of(view, zero, way, n, shift, at)
-    return Draft(at, FRAME, paced(view.layout.table, lengths_for(n)), numbers, steps, say, adjust)
+    stroke, own = paced(view.layout.table, lengths_for(n)), Own(n / 2 + shift, way)
+    return Draft(at, FRAME, stroke, numbers, steps, say, adjust, own)
 
 
 def _say_pair(view: View, n: float, shift: float) -> str:

@@ -23,8 +23,7 @@ def count(view: View) -> Draft | str:
     first, second = (view.name(rail) for rail in view.rails)
     say = (
         f"No side at all. Take every other ball away in your mind: from the cue ball to the {first} rail, off it to "
-        f"the {second} one, on to {spoken(view.target.id)}. It is not as complicated as it "
-        "looks; now put the others back."
+        f"the {second} one, on to {spoken(view.target.id)}: two plain rebounds. Now put the others back."
     )
     adjust = "Keep the pace so that the ball still rolls when it arrives, and think of where both will lie."
     stroke = paced(view.layout.table, LENGTHS)

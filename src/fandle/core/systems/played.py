@@ -5,11 +5,13 @@ from typing import Literal
 
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to, marks, over
+from fandle.core.lines.remembered import remember
 from fandle.core.shot.approach import Approach, approach
 from fandle.core.shot.path import into_pocket
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses, passing
 from fandle.core.systems.base import Count, Draft, Landing, NoCount, View, figure
+from fandle.core.systems.own import own_in_words
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of
@@ -129,9 +131,12 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
         jaw = bool(shot.events) and shot.events[-1].pocket is not None
         other = aiming.neighbour(at) if beside and jaw else ""
         return no(f"shooting {figure(at)}, {astray(shot, rails, spoken(target.id))}{other}")
+    run = turn.at(view.rail, 1.0) - turn.at(view.rail, 0.0)  # -1 where the real rail is counted the other way
+    own = None if draft.own is None else replace(draft.own, unit=run * draft.own.unit)
     numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
     return Count(
         method, title, rails, numbers, draft.steps, draft.say, draft.adjust, draft.frame,
         marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
-        lengths_of(table, stroke.speed), lands, shot,
+        lengths_of(table, stroke.speed), lands, shot, remember(table, rails[0], at), own,
+        "" if own is None else own_in_words(own, table, rails[0]),
     )  # fmt: skip

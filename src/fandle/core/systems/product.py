@@ -6,7 +6,7 @@ its corner with the cue ball's long rail. Ordinary running side. Common practice
 """
 
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, figure, track_through
+from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, track_through
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -58,4 +58,4 @@ def count(view: View) -> Draft | str:
         f"{view.name(Rail.NEAR)} side."
     )
     adjust = "Ordinary running side, not the most: more brings it back to the third rail too soon."
-    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), steps, say, adjust)
+    return Draft(at, "sight", Stroke(SPEED, RUNNING), tuple(numbers), steps, say, adjust, Own(product, 0.1))

@@ -1,11 +1,13 @@
 """M6, projected equal angles: cue ball and target at different distances, by similar triangles.
 
 mark = x_c + (x_t − x_c)·d_c/(d_c + d_t), distances to where the ball's centre turns, read there.
-Exact for mirrors. "Project, then halve" is its hand approximation. Common practice, no published source.
+Exact for mirrors. By hand: hold the equal angles at the target's level and move the mark until the cue ball lies under
+the line in; "project, then halve" is a rougher way. Common practice, no published source.
 """
 
 from fandle.core.systems.base import Draft, RailNumber, View, figure, paced
-from fandle.core.systems.hands import HandStep, ghost, on, remember, sight, span
+from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, shaft, sight, span
+from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -42,43 +44,41 @@ def count(view: View) -> Draft | str:
         f"{view.name(rail)} rail; they lie {figure(aside)} apart along it. The mark is {figure(aside * share)} on from "
         "the cue ball, where the ball's centre turns."
     )
-    adjust = "By eye: carry one ball along its own line to the level of the other, then halve."
+    adjust = (
+        f"By eye: hold the equal angles at {ball}'s level and move the mark until the cue ball lies under the line in. "
+        "Projecting one ball to the other's level and halving is a rougher way."
+    )
     return Draft(at, "centre", paced(table, LENGTHS), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:
-    """Two distances from the rail, one ball carried to the other's level, the half, and the share."""
+    """The equal angles held at the target's level, and the mark moved until the cue ball lies under the line in."""
     cue, target, rail = view.cue, view.target, view.rail
     ball, first = spoken(target.id), view.name(rail)
-    here, there = view.off(cue) - view.radius, view.off(target) - view.radius
     x_c, x_t = view.along(cue), view.along(target)
-    deeper, other = (target, cue) if there > here else (cue, target)
-    carried = rail.point(view.along(deeper), rail.across(other.x, other.y))
-    middle = (x_c + x_t) / 2
-    share = abs(draft.at - x_c)
     turn = -view.radius  # a ball turns that much before the nose
+    tried = (x_c + x_t) / 2
+
+    def held(mark: float) -> Point:
+        return rail.point(2 * mark - x_t, rail.across(target.x, target.y))
+
     return (
         HandStep(
-            f"Look how far both balls lie from the {first} rail, to where a ball turns: the cue ball {figure(here)}, "
-            f"{ball} {figure(there)}.",
-            "the two distances",
-            (span((cue.x, cue.y), on(view, x_c, turn)), span((target.x, target.y), on(view, x_t, turn))),
+            f"Stand behind {ball} and choose a mark on the {first} rail, say half-way. At {ball}'s level find the "
+            f"place as far on the other side: from there the line in has the same angle as the line out to {ball}.",
+            f"the level of {ball}",
+            (span((target.x, target.y), on(view, tried, turn)), finger(held(tried))),
         ),
         HandStep(
-            f"Carry {spoken(deeper.id)} along its own line to the level of {spoken(other.id)}.",
-            "its place along the rail",
-            (ghost(carried), sight((deeper.x, deeper.y), carried)),
-        ),
-        HandStep(
-            f"Halve the way between the two: {figure(view.shown(rail, middle))}. That is the mark by eye.",
+            "Look from that place to the mark: does the cue ball lie under the line?",
             "",
-            (span(on(view, x_c, turn), on(view, x_t, turn)), ghost(on(view, middle, turn))),
+            (sight(held(tried), on(view, tried, turn)), ghost((cue.x, cue.y))),
         ),
         HandStep(
-            f"The exact mark lies nearer to the ball that is nearer to the rail: {figure(share)} of the "
-            f"{figure(abs(x_t - x_c))} on from the cue ball.",
-            "",
-            (span(on(view, x_c, turn), on(view, draft.at, turn)),),
+            "Move the mark, and the place twice as far with it, until the cue ball lies under the line. It is exact, "
+            "and nothing is carried over.",
+            "both angles alike",
+            (finger(held(draft.at)), shaft(held(draft.at), on(view, draft.at, turn), (target.x, target.y))),
         ),
         remember(view, draft.at, turn),
     )

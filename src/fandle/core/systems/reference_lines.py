@@ -17,7 +17,8 @@ from fandle.core.lines.marks import direction_to
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
-from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, figure
+from fandle.core.systems.base import ON_RAIL, Count, Draft, RailNumber, View, figure
+from fandle.core.table.condition import OWN, conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game
@@ -29,6 +30,8 @@ ORDERS = ((Rail.FAR, Rail.FOOT, Rail.NEAR),)
 SPEED, RUNNING, FOLLOW = 4.0, 0.40, 0.20
 OUT = 0.08  # share of the way to the mark at which the reference ball lies, out of the corner's mouth
 LOW, HIGH, STEPS = 2.8, 6.6, 40  # marks looked at
+CLOTHS_TOLD = (("this table", OWN), ("new cloth", "new"), ("damp cloth", "damp"))
+TWENTIETHS = 20  # marks are told to a twentieth of a diamond
 FURTHEST = 2.0  # diamonds from the corner: beyond, the lines are no guide
 
 
@@ -118,3 +121,13 @@ def count(view: View) -> Draft | str:
     adjust = "Shoot the first line once on a strange table and carry its error into the others."
     frame = "sight" if table.has_diamonds else "nose"
     return Draft(at, frame, Stroke(SPEED, RUNNING, FOLLOW), numbers, steps, say, adjust)
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust, with the marks of the three lines by cloth: they are a property of the table."""
+    told = []
+    for name, cloth in CLOTHS_TOLD:
+        marks = reference_marks(conditioned(layout.table, cloth, OWN))
+        if marks is not None:
+            told.append(f"{name} {', '.join(figure(round(TWENTIETHS * mark) / TWENTIETHS) for mark in marks)}")
+    return f"{found.adjust} Marks of the three lines, from the end you shoot from: {'; '.join(told)}."

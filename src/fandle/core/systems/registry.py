@@ -11,6 +11,7 @@ from types import ModuleType
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.steps import Steps
 from fandle.core.steps import finish as finish_steps
 from fandle.core.systems import (
@@ -27,17 +28,18 @@ from fandle.core.systems import (
     halving,
     midpoint,
     natural_escape,
+    point_beyond,
     product,
     projected_angles,
     reference_lines,
     round_the_table,
     tens,
-    wall_spot,
 )
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Draft, NoCount, View
 from fandle.core.systems.hands import HandStep, turned
 from fandle.core.systems.played import blocker, finish
+from fandle.core.systems.squirt import told as squirt_told
 from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.table.rails import Rail, rails_name
 
@@ -45,7 +47,7 @@ LOG = logging.getLogger(__name__)
 FAILED = "this count could not be worked out; what went wrong is in the log"
 _IN_ORDER = (
     equal_angles, doubling, halving, tens, add_and_halve, projected_angles, half_shift, ghost_ball, from_object_ball,
-    midpoint, equal_count, angles_backwards, natural_escape, corner_numbers, wall_spot, reference_lines,
+    midpoint, equal_count, angles_backwards, natural_escape, corner_numbers, point_beyond, reference_lines,
     equal_count_further, product, round_the_table,
 )  # fmt: skip
 METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _IN_ORDER}
@@ -75,35 +77,39 @@ def known(method: str) -> str:
     return method.upper()
 
 
-def count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
-    """One method over one order of rails."""
+def count(
+    method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None, cue: Cue = IDEAL
+) -> Count | NoCount:
+    """One method over one order of rails, played with this cue."""
     name, layout = known(method), layout.settled()
     ball = layout.require_target(target)
-    found = _tried(name, layout, rails, ball, beside=True)
+    found = _tried(name, layout, rails, ball, cue, beside=True)
     return _looked_at(layout, found, ball) if isinstance(found, Count) else found
 
 
-def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None) -> Count | NoCount:
+def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEAL) -> Count | NoCount:
     """One method over one order of rails, its landing only: for many layouts at once."""
     settled = layout.settled()
-    return _tried(known(method), settled, rails, settled.require_target(target))
+    return _tried(known(method), settled, rails, settled.require_target(), cue)
 
 
-def best_count(method: str, layout: Layout, target: str | None = None, beside: bool = True) -> Count | NoCount:
+def best_count(
+    method: str, layout: Layout, target: str | None = None, cue: Cue = IDEAL, beside: bool = True
+) -> Count | NoCount:
     """One method over the rails it lands best on, ways that are open before ways that are not.
 
     beside: where it counts over none, offer neighbours of marks that a jaw spoils.
     """
     name, layout = known(method), layout.settled()
     ball = layout.require_target(target)
-    tried = [_tried(name, layout, rails, ball) for rails in orders_of(name)]
+    tried = [_tried(name, layout, rails, ball, cue) for rails in orders_of(name)]
     good = sorted((c for c in tried if isinstance(c, Count)), key=_landing)
     if good:
         looked = (_looked_at(layout, c, ball) for c in good)
         first = next(looked)
         return first if first.open else next((c for c in looked if c.open), first)
     if beside:
-        tried = [_tried(name, layout, rails, ball, beside) for rails in orders_of(name)]
+        tried = [_tried(name, layout, rails, ball, cue, beside) for rails in orders_of(name)]
     reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
     return NoCount(name, TITLES[name], (), reasons)
 
@@ -112,7 +118,8 @@ def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[
     """The best count's system over all other rails it counts over: open ways first, then by landing."""
     settled = layout.settled()
     ball = settled.require_target(target)
-    tried = [_tried(best.method, settled, rails, ball) for rails in orders_of(best.method) if rails != best.rails]
+    cue = best.stroke.cue
+    tried = [_tried(best.method, settled, rails, ball, cue) for rails in orders_of(best.method) if rails != best.rails]
     looked = [_looked_at(settled, c, ball) for c in tried if isinstance(c, Count)]
     return sorted(looked, key=lambda c: (not c.open, _landing(c)))
 
@@ -132,10 +139,12 @@ def _view(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> Vie
     return None
 
 
-def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool = False) -> Count | NoCount:
+def _tried(
+    name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool = False
+) -> Count | NoCount:
     """A method over one order of rails, played. One that fails is logged and does not count: the others stand."""
     try:
-        return _played(name, layout, rails, ball, beside)
+        return _played(name, layout, rails, ball, cue, beside)
     except EngineError as fault:
         return NoCount(name, TITLES[name], rails, str(fault))
     except Exception:
@@ -143,13 +152,14 @@ def _tried(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, besid
         return NoCount(name, TITLES[name], rails, FAILED)
 
 
-def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, beside: bool) -> Count | NoCount:
+def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool) -> Count | NoCount:
     module, view = METHODS[name], _view(name, layout, rails, ball)
     if view is not None:
         draft = module.count(view)
         if isinstance(draft, str):
             return NoCount(name, module.TITLE, rails, draft)
-        return finish(layout, view, draft, name, module.TITLE, beside)
+        held = replace(draft, stroke=replace(draft.stroke, cue=cue))
+        return finish(layout, view, held, name, module.TITLE, beside)
     lengths = sorted({len(order) for order in module.ORDERS})
     ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in lengths)
     if len(rails) in lengths:
@@ -173,7 +183,7 @@ def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
     tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
     adjust = found.adjust if tell is None else tell(layout, found, ball)
     blocked, is_open = blocker(layout, found, ball.id)
-    return replace(found, adjust=adjust, blocked=blocked, open=is_open)
+    return replace(found, adjust=adjust, blocked=blocked, open=is_open, squirt=squirt_told(layout, found, ball))
 
 
 def counted(
@@ -183,11 +193,12 @@ def counted(
     target: str | None = None,
     kind: str = "kick",
     pocket: str | None = None,
+    cue: Cue = IDEAL,
 ) -> Count | NoCount:
     """One method for a kick or a bank, over `rails` or over whichever it lands best on."""
     name = known(method)
     if kind == "bank" and name == halving.METHOD:
-        return bank_count(layout, rails, target, pocket)
+        return bank_count(layout, rails, target, pocket, cue)
     if kind == "bank":
         return NoCount(
             name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {halving.METHOD}'s pairs"
@@ -196,7 +207,7 @@ def counted(
         raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind", code="unknown")
     if pocket is not None:
         raise BadInputError("a kick has no pocket: leave --pocket out, or use --kind bank", "pocket")
-    return best_count(method, layout, target) if rails is None else count(method, layout, rails, target)
+    return best_count(method, layout, target, cue) if rails is None else count(method, layout, rails, target, cue)
 
 
 def all_counts(
@@ -205,9 +216,10 @@ def all_counts(
     target: str | None = None,
     kind: str = "kick",
     pocket: str | None = None,
+    cue: Cue = IDEAL,
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
-    return finish_steps(count_steps(layout, rails, target, kind, pocket))
+    return finish_steps(count_steps(layout, rails, target, kind, pocket, cue))
 
 
 def count_steps(
@@ -216,13 +228,14 @@ def count_steps(
     target: str | None = None,
     kind: str = "kick",
     pocket: str | None = None,
+    cue: Cue = IDEAL,
 ) -> Steps[list[Count | NoCount]]:
     """`all_counts` in steps."""
     found: list[Count | NoCount] = []
     for name in METHODS:
         if kind == "kick" and pocket is None and rails is None:
-            found.append(best_count(name, layout, target, beside=False))
+            found.append(best_count(name, layout, target, cue, beside=False))
         else:
-            found.append(counted(name, layout, rails, target, kind, pocket))
+            found.append(counted(name, layout, rails, target, kind, pocket, cue))
         yield
     return sorted(found, key=_landing)

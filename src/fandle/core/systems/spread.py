@@ -1,4 +1,4 @@
-"""How well the wall spot holds: where in the room the played lines of neighbouring cue balls really point.
+"""How well a point beyond the table holds: where in the room the played lines of neighbouring cue balls really point.
 
 From each start the line that meets the target full with the same stroke on this table is found and carried on
 past the rail; the places where these lines cross the spot's distance should be one. And from each start the

@@ -1,22 +1,23 @@
 """M4, track numbers in tens: find the n whose track n → n/2 passes through the cue ball.
 
 Zero at the target on the shooter's long rail, 10 a diamond towards the cue ball, on round the corner
-along the end rail; the opposite rail mirrors the numbers. From the nose at the start, sighted at the aim. Found,
-not shifted: shifting 20 → 10 to a ball on 24 gives 13 where its own track gives 12. Common practice,
-no published source.
+along the end rail; the opposite rail mirrors the numbers. Start number and aim number are both read at the
+sights. Found, not shifted: shifting the neighbour 20 → 10 is a number out for a ball on 24. Common practice, no
+published source.
 """
 
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, RailNumber, View, figure, halved, track_through
+from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, halved, track_through
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
 METHOD = "M4"
 TITLE = "Tracks in tens"
 ORDERS = ((Rail.FAR,),)
-SPEED = 3.0  # m/s: the tracks of 15 to 40 land within a tenth
+SPEED = 2.5  # m/s: the tracks of 15 to 40 land up to 0.15 short
 CORNER = 40.0  # tracks from beyond the corner of the usual zero, a side pocket, come short
-QUARTER_TIP = 0.0875  # radii of running side that help them
+QUARTER_TIP = 0.0875  # radii of running side that help them, at FAR_OUT and beyond; less nearer to the corner
+FAR_OUT = 54.0
 LEAST, MOST = 2.0, 80.0  # the numbers of the rails
 
 
@@ -26,13 +27,13 @@ def count(view: View) -> Draft | str:
     if view.off(target, Rail.NEAR) > ON_RAIL:
         return f"{ball} must lie on the {view.name(Rail.NEAR)} rail or close to it, to be the zero"
     zero = target.x
-    _, back_y = view.sight
+    back_x, back_y = view.sight
     if view.layout.table.sight_setback is None:
         return "the table has no sights to read the number at"
 
     def start(n: float) -> tuple[float, float]:
         along = n / 10
-        return (zero - along, 0.0) if along <= zero else (0.0, along - zero)
+        return (zero - along, -back_y) if along <= zero else (-back_x, along - zero)
 
     def aim(n: float) -> tuple[float, float]:
         return zero - n / 20, 4.0 + back_y
@@ -44,18 +45,17 @@ def count(view: View) -> Draft | str:
     numbers = _numbers(zero, n, half)
     steps = (halved(n, 1),)
     say = (
-        f"Zero is {ball}; the track of {figure(n, 1)} passes through the cue ball. Sight {half} on the "
-        f"{view.name(Rail.FAR)} rail, {figure(n / 20)} diamonds from opposite {ball}."
+        f"Zero is {ball}; sighted from diamond to diamond, the track of {figure(n, 1)} passes through the cue ball. "
+        f"Sight {half} on the {view.name(Rail.FAR)} rail, {figure(n / 20)} diamonds from opposite {ball}."
     )
-    far_out = n > CORNER
+    side = QUARTER_TIP * min(max(n - CORNER, 0.0) / (FAR_OUT - CORNER), 1.0)
     adjust = (
-        "From beyond 40 the track comes short: a quarter tip of running side, and no more, helps."
-        if far_out
-        else "Half a number at the aim rail is a whole one at the target: find the track, do not shift one."
+        "From beyond 40 the track comes short: up to a quarter tip of running side, and no more, helps."
+        if side
+        else "One number at the aim rail is two at the target: find the track, do not shift one."
     )
-    return Draft(
-        zero - n / 20, "sight", Stroke(SPEED, QUARTER_TIP if far_out else 0.0), tuple(numbers), steps, say, adjust
-    )
+    own = Own(round(n, 1) / 2, -0.1)
+    return Draft(zero - n / 20, "sight", Stroke(SPEED, side), tuple(numbers), steps, say, adjust, own)
 
 
 def _numbers(zero: float, n: float, half: str) -> list[RailNumber]:

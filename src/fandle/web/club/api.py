@@ -20,7 +20,7 @@ from fandle.store import club
 from fandle.web import address
 from fandle.web.club.view import SeenModel, play_href, seen
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.table.api import LARGEST_FILE
 from fandle.web.work import works_of
 
@@ -119,7 +119,7 @@ def put_table(name: str, form: TableForm, request: Request) -> ChangedModel:
     club.change_table(shelf.database, name, table.name, table_json(table))
     shelf.forget()
     old = None if before is None else table_json(before)
-    return {"name": table.name, "before": old, "play": play_href(table), **seen(table)}
+    return {"name": table.name, "before": old, "play": play_href(table, mine_of(request)), **seen(table)}
 
 
 @router.delete(address.CLUB_TABLES + "/{name:path}", responses=KEPT)

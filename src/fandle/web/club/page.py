@@ -17,7 +17,7 @@ from fandle.web import address
 from fandle.web.club.view import look, play_href
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Shelf, shelf_of
+from fandle.web.known import Shelf, mine_of, shelf_of
 
 router = APIRouter(responses=FAULTS)
 
@@ -49,7 +49,7 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "cloths": CLOTHS,
         "rubbers": RUBBERS,
         "preview": {"drawing": drawing(chosen), **shown_as},
-        "play": play_href(chosen),
+        "play": play_href(chosen, mine_of(request)),
         "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
         "ratio": CUE_LIMITS["end_ratio"],
         "urls": {

@@ -8,6 +8,7 @@ from fandle.core.table.model import Table
 from fandle.core.tablecheck.response import LEAST, MOST, Rebound
 from fandle.service.tables import FIRM, Response, first_kick, response
 from fandle.web.drawing import path
+from fandle.web.known import Mine
 from fandle.web.noted import layout_href
 
 PLOT = (300.0, 150.0)  # its inside, drawing units
@@ -95,6 +96,6 @@ def _told(does: Response) -> list[str]:
     return lines
 
 
-def play_href(table: Table) -> str:
+def play_href(table: Table, mine: Mine) -> str:
     """Where the table is played on: a kick laid out on it."""
-    return layout_href(first_kick(table))
+    return layout_href(first_kick(table), mine)

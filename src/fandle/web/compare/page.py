@@ -9,13 +9,12 @@ from typing_extensions import TypedDict
 from fandle.core.errors import BadInputError
 from fandle.core.steps import Steps
 from fandle.service.compare import compare
-from fandle.service.situation import FAVOURITE, Situation
-from fandle.store.log import PREFERRED, preference
+from fandle.service.situation import Situation
 from fandle.store.queries import layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Question, scene_of, situation
@@ -38,13 +37,13 @@ class CompareModel(TypedDict):
 @router.get(address.COMPARE_ROOM, response_class=HTMLResponse)
 async def compare_room(request: Request) -> HTMLResponse:
     """All systems side by side on the layout in the address."""
-    database, fault = request.app.state.database, ""
+    database, fault, mine = request.app.state.database, "", mine_of(request)
     try:
         query = request.query_params
-        asked = address.read(query, shelf_of(request).known) if query else first_situation(layouts(database))
+        asked = address.read(query, shelf_of(request).known) if query else first_situation(layouts(database), mine)
     except BadInputError as error:
-        fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database))
-    table, favourite = asked.table, preference(database, PREFERRED, FAVOURITE)
+        fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database), mine)
+    table, favourite = asked.table, mine.system
     shown = await works_of(request).run(request, compared(asked, favourite))
     context = {
         "fault": fault,
@@ -66,7 +65,7 @@ async def compare_room(request: Request) -> HTMLResponse:
 @router.post(address.COMPARE, responses=FAULTS)
 async def post_compare(question: Question, request: Request) -> CompareModel:
     """Every system on a layout, those that land nearest first."""
-    favourite = preference(request.app.state.database, PREFERRED, FAVOURITE)
+    favourite = mine_of(request).system
     asked = situation(question, request)
     shown = await works_of(request).run(request, compared(asked, favourite))
     return said(shown, screen_of(request, asked.table, turns=False))

@@ -12,6 +12,7 @@ from typing_extensions import TypedDict
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page, all_pages, page_of
 from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 from fandle.core.systems.registry import METHODS
@@ -19,13 +20,12 @@ from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
 from fandle.service.explore import drift, example, map_column, map_columns
-from fandle.service.situation import FAVOURITE, Situation
-from fandle.store.log import PREFERRED, preference
+from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
 from fandle.web.handbook.view import CurveModel, RivalModel, SpotModel, bank_href, curves_json, index, rival, spots_json
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
@@ -45,6 +45,7 @@ class Example(BaseModel):
     rails: str | None = None
     cloth: str = OWN
     rubber: str = OWN
+    cue: str = IDEAL.name
 
 
 class MapColumn(BaseModel):
@@ -58,12 +59,13 @@ class MapColumn(BaseModel):
 
 
 class Asked(NamedTuple):
-    """A live example as it was asked for: on which table, over which rails, with which words of condition."""
+    """A live example as it was asked for: on which table, over which rails, with which words of condition and cue."""
 
     layout: Layout
     rails: tuple[Rail, ...]
     cloth: str
     rubber: str
+    cue: Cue = IDEAL
 
 
 class ExampleModel(TypedDict):
@@ -74,15 +76,17 @@ class ExampleModel(TypedDict):
     rails: str
     cloth: str
     rubber: str
+    cue: str
     system: SystemModel
     rivals: list[RivalModel]
 
 
 class DriftModel(TypedDict):
-    """How a system lands along a row of cue balls, by cloth and by pace."""
+    """How a system lands along a row of cue balls, by cloth, by pace and by cue; no curves by cue without side."""
 
     axis: str
     cloth: list[CurveModel]
+    cue: list[CurveModel]
     pace: list[CurveModel]
 
 
@@ -103,7 +107,7 @@ def _index(request: Request, fault: str = "") -> HTMLResponse:
     context = {
         "fault": fault,
         "groups": index(all_pages()),
-        "favourite": preference(request.app.state.database, PREFERRED, FAVOURITE),
+        "favourite": mine_of(request).system,
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(
         request, "handbook.html", context, 404 if fault else 200
@@ -132,7 +136,7 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
     before, after = _beside(page)
     context = {
         "page": page,
-        "favourite": preference(request.app.state.database, PREFERRED, FAVOURITE),
+        "favourite": mine_of(request).system,
         "screen": screen,
         "bank": bank_href(page),
         "fault": fault,
@@ -161,11 +165,11 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
 def _linked(page: Page, request: Request) -> Asked:
     """The layout, cloth and rubber of a link; what it leaves out is the page's own."""
     query, layout, rails = request.query_params, page.example, page.rails
-    cloth, rubber = query.get("cloth", OWN), query.get("rubber", OWN)
+    cloth, rubber, cue = query.get("cloth", OWN), query.get("rubber", OWN), IDEAL
     if "balls" in query:
         asked = address.read(query, shelf_of(request).known)
-        layout, rails = asked.layout, asked.rails or page.rails
-    return Asked(replace(layout, table=conditioned(layout.table, cloth, rubber)), rails, cloth, rubber)
+        layout, rails, cue = asked.layout, asked.rails or page.rails, asked.stroke.cue
+    return Asked(replace(layout, table=conditioned(layout.table, cloth, rubber)), rails, cloth, rubber, cue)
 
 
 def _beside(page: Page) -> tuple[Page | None, Page | None]:
@@ -188,20 +192,25 @@ async def post_example(method: str, asked: Example, request: Request) -> Example
 async def post_drift(method: str, asked: Example, request: Request) -> DriftModel:
     """How the system lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
-    layout, rails, _, _ = _asked(page, asked, request)
+    layout, rails, *_ = _asked(page, asked, request)
     return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
 
 
 def _drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[DriftModel]:
     found = yield from drift(page, layout, rails)
-    return {"axis": page.axis, "cloth": curves_json(found.cloth), "pace": curves_json(found.pace)}
+    return {
+        "axis": page.axis,
+        "cloth": curves_json(found.cloth),
+        "pace": curves_json(found.pace),
+        "cue": curves_json(found.cue),
+    }
 
 
 @router.post(address.MAP, responses=FAULTS)
 async def post_map(part: MapColumn, request: Request) -> MapModel:
     """One column of the map of where a system holds, and how many columns there are."""
     page = page_of(part.method)
-    layout, rails, _, _ = _asked(page, part.example, request)
+    layout, rails, *_ = _asked(page, part.example, request)
     steps = map_column(page, layout, rails, part.at)
     spots = await works_of(request).run(request, steps, quick=False)
     return {"of": map_columns(), "spots": spots_json(layout.table, spots)}
@@ -211,14 +220,15 @@ def _asked(page: Page, asked: Example, request: Request) -> Asked:
     layout = scene_layout(asked.layout, request)
     table = conditioned(layout.table, asked.cloth, asked.rubber)
     rails = parse_rails(asked.rails) if asked.rails else page.rails
-    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber)
+    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber, shelf_of(request).cue(asked.cue))
 
 
 def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
     """What the live example shows, in steps."""
     layout = asked.layout
-    situation = address.rounded(Situation(layout, Stroke(default_speed(layout.table)), asked.rails, system=page.method))
-    found = yield from example(page, situation.layout, asked.rails)
+    stroke = Stroke(default_speed(layout.table), cue=asked.cue)
+    situation = address.rounded(Situation(layout, stroke, asked.rails, system=page.method))
+    found = yield from example(page, situation.layout, asked.rails, asked.cue)
     count = found.told.count
     situation = replace(situation, rails=count.rails)
     query = address.write(situation) + "".join(
@@ -230,6 +240,7 @@ def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
         "rails": rails_name(count.rails),
         "cloth": asked.cloth,
         "rubber": asked.rubber,
+        "cue": asked.cue.name,
         "system": told(situation, found.told),
         "rivals": [rival(each) for each in found.rivals],
     }

@@ -82,6 +82,7 @@ class Preferences(BaseModel):
     system: str | None = Field(
         default=None, validation_alias=AliasChoices("system", "school")
     )  # as it was called first
+    cue: str | None = None
 
 
 class Told(TypedDict):
@@ -158,6 +159,8 @@ def put_preferences(preferences: Preferences, request: Request) -> Preferences:
                 f"unknown method {preferences.system!r}: use one of {', '.join(TITLES)}", "system", code="unknown"
             )
         log.set_preference(database, log.PREFERRED, preferences.system)
+    if preferences.cue is not None:
+        log.set_preference(database, log.MY_CUE, shelf_of(request).cue(preferences.cue).name)
     if preferences.tip_mm is not None:
         log.set_preference(database, "tip_mm", preferences.tip_mm)
     return preferences

@@ -26,7 +26,7 @@ from fandle.service.situation import Situation
 from fandle.service.warm import Warming
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of, tip_of
+from fandle.web.known import mine_of, shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.speech import said, screen_of
 from fandle.web.table.lists import all_lines, held_stroke
@@ -214,14 +214,15 @@ def post_read_layout(
     known = shelf.same(layout.table)
     table = None if known is not None else table_json(layout.table)
     there = layout if known is None else replace(layout, table=known)
-    return {"layout": scene_of(there), "href": None if known is None else layout_href(there), "table": table}
+    href = None if known is None else layout_href(there, mine_of(request))
+    return {"layout": scene_of(there), "href": href, "table": table}
 
 
 @router.post(address.MOVE, responses=FAULTS)
 def post_move(move: Move, request: Request) -> HrefModel:
     """Where the same layout is opened on another table, its balls renamed if the game changes."""
     layout = moved_to(scene_layout(move.layout, request), shelf_of(request).table(move.table))
-    return {"href": layout_href(layout)}
+    return {"href": layout_href(layout, mine_of(request))}
 
 
 @router.get(address.SAVE_LAYOUT, responses=FAULTS)

@@ -12,7 +12,7 @@ from fandle.store.database import Database
 from fandle.store.queries import change_layout, remove_layout, save_layout
 from fandle.web import address
 from fandle.web.faults import KEPT
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.noted import layout_href
 from fandle.web.table.api import Scene, scene_layout
 
@@ -74,7 +74,7 @@ def post_layout(named: NamedScene, request: Request) -> LayoutKept:
     """Keep a layout under a new name."""
     layout = scene_layout(named.layout, request)
     saved = save_layout(request.app.state.database, _named(named.name), layout_json(layout), named.note.strip())
-    return {"name": saved.name, "note": saved.note, "href": layout_href(layout, name=saved.name)}
+    return {"name": saved.name, "note": saved.note, "href": layout_href(layout, mine_of(request), saved.name)}
 
 
 @router.patch(address.LAYOUTS + "/{name:path}", responses=KEPT)
@@ -97,7 +97,7 @@ def patch_layout(name: str, renewed: Renewed, request: Request) -> LayoutRenewed
 def _href(kept: Any, name: str, request: Request) -> str:
     """Where a kept layout is opened; nowhere where its record cannot be read."""
     try:
-        return layout_href(layout_of(kept, shelf_of(request).table), name=name)
+        return layout_href(layout_of(kept, shelf_of(request).table), mine_of(request), name)
     except BadInputError:
         return ""
 

@@ -166,6 +166,8 @@ class PictureModel(WholeModel):
     natural: str
     ghost: Point
     aim_line: str
+    ahead: Point
+    back: Point
     mark: MarkModel
     mirror: MirrorModel | None
     involved: list[str]
@@ -176,6 +178,13 @@ class ResultKey(TypedDict):
 
     id: str
     label: str
+
+
+class Help(TypedDict):
+    """Something to keep an eye on besides the mark: what, and where."""
+
+    name: str
+    text: str
 
 
 class ChosenModel(TypedDict):
@@ -190,6 +199,8 @@ class ChosenModel(TypedDict):
     lead: NotRequired[str]
     counted_from: NotRequired[str]
     remembered: NotRequired[str]
+    own: NotRequired[str]
+    helps: NotRequired[list[Help]]
     beside: NotRequired[str]
     contact: NotRequired[str]
     seen: NotRequired[str]

@@ -1,7 +1,6 @@
 """HTML pages."""
 
 import json
-from dataclasses import replace
 from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
@@ -17,15 +16,14 @@ from fandle.core.table.standards import LABELS
 from fandle.core.words.glossary import WORDS
 from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_of, table_json
-from fandle.service.situation import FAVOURITE, HOW_MANY, Situation
+from fandle.service.situation import HOW_MANY, Situation
 from fandle.store import club
 from fandle.store.demo_data import demo_club
-from fandle.store.log import PREFERRED, preference
 from fandle.store.queries import Saved, layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Shelf, shelf_of, tip_of
+from fandle.web.known import Mine, Shelf, mine_of, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
 from fandle.web.table.link import known_with
@@ -57,22 +55,22 @@ async def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
     database = request.app.state.database
     shelf, works = shelf_of(request), works_of(request)
-    favourite = str(preference(database, PREFERRED, FAVOURITE))
+    mine = mine_of(request)
     saved = layouts(database)
     fault = ""
     try:
         asked = (
             address.read(request.query_params, known_with(shelf.known, request.query_params))
             if request.query_params
-            else first_situation(saved, favourite)
+            else first_situation(saved, mine)
         )
         data = await works.run(request, answer(asked, tip_of(request, asked.stroke.cue)))
     except FandleError as error:
         if isinstance(error, BusyError | ClientGoneError):
             raise
         fault = f"This link cannot be opened: {error}."
-        asked = first_situation(saved, favourite)
-        data = await works.run(request, answer(asked, tip_of(request)))
+        asked = first_situation(saved, mine)
+        data = await works.run(request, answer(asked, tip_of(request, asked.stroke.cue)))
     table = asked.table
     screen = screen_of(request, table)
     data = {**said(data, screen), "upright": screen.upright}
@@ -81,7 +79,7 @@ async def table_room(request: Request) -> HTMLResponse:
         **_furniture(shelf, table, screen),
         "state": json.dumps(data, allow_nan=False),
         "fault": fault,
-        "saved": kept_layouts(saved, favourite),
+        "saved": kept_layouts(saved, mine),
         "tip_mm": f"{tip_of(request) * 1000:g}",
         "name": request.query_params.get("name", "") if request.query_params or not saved else saved[0].name,
     }
@@ -109,11 +107,12 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
 @router.get(address.MOVE_TO, response_class=RedirectResponse, include_in_schema=False)
 def move_to(request: Request, to: str) -> RedirectResponse:
     """The layout of the address on another table, in the Table room: what the header's list of tables leads to."""
-    shelf, database = shelf_of(request), request.app.state.database
+    shelf, mine = shelf_of(request), mine_of(request)
     try:
         query = {name: value for name, value in request.query_params.items() if name != "to"}
-        asked = address.read(query, shelf.known) if "balls" in query else first_situation(layouts(database))
-        href = layout_href(moved_to(asked.layout, shelf.table(to)), str(preference(database, PREFERRED, FAVOURITE)))
+        saved = layouts(request.app.state.database)
+        asked = address.read(query, shelf.known) if "balls" in query else first_situation(saved, mine)
+        href = layout_href(moved_to(asked.layout, shelf.table(to)), mine)
     except BadInputError:
         href = address.TABLE_ROOM
     return RedirectResponse(href, 303)
@@ -147,26 +146,26 @@ class Kept(NamedTuple):
     demo: bool
 
 
-def kept_layouts(saved: list[Saved], favourite: str) -> list[Kept]:
+def kept_layouts(saved: list[Saved], mine: Mine) -> list[Kept]:
     """The player's own layouts, the newest first, then those of the demo club."""
     shipped = {each["name"] for each in demo_club()["layouts"]}
-    rows = [Kept(s.name, s.note, saved_href(s, favourite), s.name in shipped) for s in saved]
+    rows = [Kept(s.name, s.note, saved_href(s, mine), s.name in shipped) for s in saved]
     return [row for row in reversed(rows) if not row.demo] + [row for row in rows if row.demo]
 
 
-def saved_href(saved: Saved, favourite: str) -> str | None:
+def saved_href(saved: Saved, mine: Mine) -> str | None:
     """Where a named layout is opened; None where its record cannot be read."""
     try:
-        return layout_href(layout_of(saved.data), favourite, saved.name)
+        return layout_href(layout_of(saved.data), mine, saved.name)
     except BadInputError:
         return None
 
 
-def first_situation(saved: list[Saved], favourite: str = FAVOURITE) -> Situation:
+def first_situation(saved: list[Saved], mine: Mine) -> Situation:
     """What a room shows that is asked for nothing."""
     for kept in saved:
         try:
-            return plain(layout_of(kept.data), favourite)
+            return plain(layout_of(kept.data), mine)
         except BadInputError:
             continue  # a malformed record: the next one
-    return replace(address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET}), system=favourite)
+    return plain(address.read({"balls": FIRST_BALLS, "target": FIRST_TARGET}).layout, mine)

@@ -1,6 +1,7 @@
 """What the Table room draws for a solved line: paths, marks, the mirror view. No words but those at a contact."""
 
 from fandle.core.layout.model import Layout
+from fandle.core.lines.helps import BackSight
 from fandle.core.lines.marks import diamond_along
 from fandle.core.lines.solution import Solution
 from fandle.core.table.pocket import Point
@@ -30,6 +31,8 @@ def picture(asked: Situation, played: Played) -> PictureModel:
         "natural": polyline(table, list(played.natural)),
         "ghost": mm(table, last.x * table.diamond_x, last.y * table.diamond_y),
         "aim_line": polyline(table, list(played.aim_line)),
+        "ahead": diamonds_mm(table, played.helps.ahead),
+        "back": diamonds_mm(table, _on_edge(played.helps.back)),
         "mark": {
             "nose": best.corrected.nose,
             "natural": best.natural.nose,
@@ -40,6 +43,11 @@ def picture(asked: Situation, played: Played) -> PictureModel:
         "mirror": unfolded(table, best.rails, balls, start, goal, pieces, at) if best.rails else None,
         "involved": sorted({CUE, best.target, *played.shot.paths}),
     }
+
+
+def _on_edge(back: BackSight) -> Point:
+    """A back sight as a point on the cushion edge, diamonds."""
+    return back.rail.point(back.at, float(back.rail.diamonds_across) if back.rail.at_end else 0.0)
 
 
 def _pot_window(best: Solution, per_mm: float) -> Point | None:

@@ -31,6 +31,7 @@ from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
+from fandle.web.table.helps import helps, own_number
 from fandle.web.table.lists import line_rows, room_for_error, short_mm
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
 from fandle.web.table.picture import picture
@@ -123,7 +124,7 @@ def _shown(asked: Situation, line: Line, found: Answer, tip: float) -> ChosenMod
         played = told
 
         def draw() -> Aim:
-            shown.append(_chosen(asked, line, played, tip))
+            shown.append({**_chosen(asked, line, played, tip), "own": own_number(asked, played.best, found)})
             return played.aim
 
         drawn = guarded(asked.layout, line.rails, played.best.target, draw)
@@ -145,6 +146,7 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
         "lead": _lead(best),
         "counted_from": _counted_from(best),
         "remembered": _remembered(best, asked),
+        "helps": helps(asked, played),
         "beside": _beside(best, asked),
         "contact": _contact(best),
         "seen": "" if seen is None else f"{seen[0]} rail {seen[1]:.2f}, seen from {best.pocket or spoken(best.target)}",

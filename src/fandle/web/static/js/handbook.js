@@ -21,7 +21,7 @@ const urls = JSON.parse(book.dataset.urls);
 const sheet = makeSheet(find("drawing"));
 const labels = makeLabels(sheet, find("layer-labels"));
 let answer = JSON.parse(book.dataset.state);
-let state = { layout: answer.layout, rails: answer.rails, cloth: answer.cloth, rubber: answer.rubber };
+let state = { layout: answer.layout, rails: answer.rails, cloth: answer.cloth, rubber: answer.rubber, cue: answer.cue };
 let chosenBall = null;
 
 function say(message) {
@@ -38,8 +38,11 @@ const ask = asker(urls.example, (reply) => {
 }, (fault) => say(fault.message));
 
 let timer = 0;
-const drift = asker(urls.drift, ({ axis, cloth, pace }) => {
+const drift = asker(urls.drift, ({ axis, cloth, pace, cue }) => {
   drawCurves(find("plot-cloth"), cloth, axis);
+  find("by-cue").hidden = cue.length === 0;
+  find("any-cue").hidden = cue.length > 0;
+  if (cue.length) drawCurves(find("plot-cue"), cue, axis);
   drawCurves(find("plot-pace"), pace, axis);
 }, (fault) => say(fault.message));
 

@@ -1,7 +1,7 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
 import { showAddress } from "./address-bar.js";
-import { asker, post } from "./ask.js";
+import { asker, post, send } from "./ask.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
@@ -186,7 +186,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
 });
 const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: removeBall, onAdd: addBall });
 const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
-const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit")));
+const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit"), (cue) => send("PUT", urls.preferences, { cue }).catch((fault) => toast(fault.message))));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
 const notes = notePanel(find("note"), sheet, find("layer-note"), urls, question, (uid) => steps.note(uid));
 const kept = openMenu(urls, {

@@ -36,6 +36,7 @@ export function drawAnswer(element, answer, { onFrame }) {
   }
   const beside = html("div", { class: "beside" }, html("p", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words)));
   if (chosen.remembered) beside.append(html("p", { class: "remembered" }, html("b", {}, chosen.remembered)));
+  if (chosen.own) beside.append(html("p", { class: "own" }, chosen.own));
   if (chosen.contact) beside.append(html("p", {}, chosen.contact));
   if (chosen.beside) beside.append(html("p", {}, chosen.beside));
   if (chosen.measured) beside.append(html("p", { class: "measured" }, chosen.measured));

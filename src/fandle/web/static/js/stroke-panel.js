@@ -4,7 +4,7 @@ const EDGE = 27; // drawing units of the dashed circle, the miscue limit
 const HALF = 56; // half the drawing
 const STEPS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, -1], ArrowUp: [0, 1] };
 
-export function strokePanel(element, onChange, onHit) {
+export function strokePanel(element, onChange, onHit, onCue) {
   const find = (id) => element.querySelector(id);
   const [speed, side, height, cue, hit] = ["#speed", "#side", "#height", "#cue", "#hit"].map(find);
   const tip = find("#tip");
@@ -57,7 +57,10 @@ export function strokePanel(element, onChange, onHit) {
   }
 
   hit.addEventListener("input", () => onHit(Math.abs(hit.value) < 0.03 ? 0 : Number(hit.value)));
-  cue.addEventListener("change", () => onChange({ cue: cue.value }, "cue"));
+  cue.addEventListener("change", () => {
+    onChange({ cue: cue.value }, "cue");
+    onCue(cue.value);
+  });
 
   let box = null; // measured when a drag begins: what is above may grow a line meanwhile
 

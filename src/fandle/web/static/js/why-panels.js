@@ -19,6 +19,8 @@ export function drawCountPanel(element, count, onMethod) {
     const words = html("div", { class: "count-words" },
       html("p", {}, count.say, " ", word(count.method, "How it counts"), ", ", html("a", { href: count.page }, "its page, with the exact marks beside it"), "."),
       html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame_words}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}.${count.in_the_way && ` ${sentence(count.in_the_way)}`}`));
+    if (count.own) words.append(html("p", {}, "To remember: ", html("b", {}, count.own.say), "."));
+    if (count.squirt) words.append(html("p", { class: "squirt" }, count.squirt));
     if (count.stands_in) words.append(html("p", { class: "stands-in" }, `${count.stands_in.title} does not work here: ${count.stands_in.reason}.`));
     element.append(html("div", {}, choice, sum), words);
   }
@@ -55,6 +57,7 @@ export function drawChain(element, chosen) {
 export function drawAfter(element, chosen) {
   element.replaceChildren();
   if (!chosen?.solved) return;
+  element.append(html("dl", { class: "helps" }, ...chosen.helps.flatMap((help) => [html("dt", {}, sentence(help.name).replace(/\.$/, "")), html("dd", {}, help.text)])));
   const list = html("ol", { class: "moments" });
   for (const moment of chosen.drawing.moments.slice(1, 9)) list.append(html("li", {}, html("b", {}, `${moment.t.toFixed(1)} s`), ` ${moment.text}`));
   element.append(list);

@@ -1,9 +1,11 @@
-"""M15, the wall spot: aim at one spot beyond the table from anywhere along the rail.
+"""M15, the point beyond the table: aim at one point of the room from anywhere along the rail.
 
 By the corner numbers all lines from starts on near to a third number T, carried on past far, meet at
-(6 + T/5, 8): four diamonds beyond the far nose. Played like the corner numbers. Common practice,
-no published source.
+(6 + T/5, 8): four diamonds beyond the far nose, along the line some 7 to 10 ft. Played like the corner
+numbers. Common practice, no published source.
 """
+
+import math
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -16,9 +18,10 @@ from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
 METHOD = "M15"
-TITLE = "Wall spot"
+TITLE = "Point beyond the table"
 ORDERS = corner_numbers.ORDERS
-BEYOND = 4.0  # diamonds from the far nose to the spot
+BEYOND = 4.0  # diamonds from the far nose to the point
+FOOT_M = 0.3048
 CLOSE = 1.0  # diamonds: starts further off the near rail spread
 
 
@@ -46,16 +49,17 @@ def count(view: View) -> Draft | str:
         RailNumber(Rail.NEAR, target.x, figure(third, 1), "zero"),
         RailNumber(Rail.FAR, at, figure(view.shown(Rail.FAR, at)), "aim"),
     )
+    reach = math.hypot((x - at) * table.diamond_x, away)
     steps = (
         f"6 + {figure(third, 1)} ÷ 5 = {figure(6.0 + round(third, 1) / 5)}",
-        f"spot {figure(along)} along, mark = {figure(view.shown(Rail.FAR, at))}",
+        f"point {figure(along)} along, mark = {figure(view.shown(Rail.FAR, at))}",
     )
     say = (
-        f"The spot for {ball} is {away:.2f} m straight beyond the {view.name(Rail.FAR)} rail, at {figure(along)} "
-        f"along it: a mark on the wall, a chair. From anywhere on the {view.name(Rail.NEAR)} rail aim at it with the "
-        "same stroke."
+        f"The point for {ball} lies {away:.2f} m straight beyond the {view.name(Rail.FAR)} rail, at {figure(along)} "
+        f"along it; along the line {reach:.2f} m ({reach / FOOT_M:.1f} ft) past the rail: look what stands there, a "
+        f"door frame or a pillar. From anywhere on the {view.name(Rail.NEAR)} rail aim at it with the same stroke."
     )
-    adjust = "Find the spot with a line that works on this table: it holds for starts along the same rail."
+    adjust = "Find the point with a line that works on this table: it holds for starts along the same rail."
     return Draft(
         at,
         "nose",
@@ -68,7 +72,7 @@ def count(view: View) -> Draft | str:
 
 
 def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
-    """What to adjust, with how well the lines of the cue ball's neighbourhood really meet at the spot."""
+    """What to adjust, with how well the lines of the cue ball's neighbourhood really meet at the point."""
     table, rail = layout.table, found.rails[0]
     along = crossing(table, rail, layout.metres(layout.cue), found.direction, -BEYOND * table.diamond_y)
     there = 4.0 + BEYOND if rail.at_end else -BEYOND

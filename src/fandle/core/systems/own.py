@@ -1,0 +1,24 @@
+"""A system's own number as a player says it: to the nearest half, and what that leaves over."""
+
+from fandle.core.systems.base import Own
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.words.spoken import mixed
+
+SEGMENTS = 10.0  # to a diamond
+
+
+def own_in_words(own: Own, table: Table, rail: Rail) -> str:
+    """ "2", "2 and 1½ segments more", "3½ less a quarter ball": segments where there are diamonds, else balls."""
+    sign = "−" if own.rounded < 0 else ""
+    number = f"{sign}{mixed(own.rounded)}"
+    if table.has_diamonds:
+        left = round(2 * SEGMENTS * own.left) / 2
+        unit = "segment" if abs(left) <= 1 else "segments"
+    else:
+        ball = 2 * table.ball_radius / (table.diamond_x if rail.is_long else table.diamond_y)
+        left = round(4 * own.left / ball) / 4
+        unit = "ball" if abs(left) <= 1 else "balls"
+    if left == 0.0:
+        return number
+    return f"{number} and {mixed(left)} {unit} more" if left > 0 else f"{number} less {mixed(left)} {unit}"

@@ -1,0 +1,41 @@
+"""What is said of a chosen line besides its mark: the system's own number, the back sight, the further contacts."""
+
+from fandle.core.lines.helps import AHEAD_M, BackSight
+from fandle.core.lines.marks import from_pocket, inches
+from fandle.core.lines.solution import Solution
+from fandle.core.systems.base import Count, Own
+from fandle.core.systems.own import own_in_words
+from fandle.core.table.model import Table
+from fandle.service.answer import Answer, Played
+from fandle.service.situation import Situation
+from fandle.web.table.models import Help
+
+
+def helps(asked: Situation, played: Played) -> list[Help]:
+    """Where the shaft crosses the rail behind, the spot just ahead, and the contacts to watch for."""
+    table, told = asked.table, played.helps
+    x, y = told.ahead
+    found: list[Help] = [
+        {"name": f"shaft over the {told.back.rail} rail", "text": _behind(table, told.back)},
+        {"name": f"{AHEAD_M * 100:.0f} cm ahead, the line passes", "text": f"{x:.2f}, {y:.2f}"},
+    ]
+    words = ("second", "third", "fourth")
+    contacts = zip(words, told.contacts, strict=False)
+    return found + [{"name": f"{word} contact, {rail} rail", "text": f"{at:.2f}"} for word, (rail, at) in contacts]
+
+
+def _behind(table: Table, back: BackSight) -> str:
+    if table.has_diamonds:
+        return f"{back.mark.say} ({back.at:.2f})"
+    away, pocket = from_pocket(table, back.rail, back.at)
+    return f"{away * 1000:.0f} mm ({inches(away)}) from the {pocket}"
+
+
+def own_number(asked: Situation, best: Solution, found: Answer) -> str:
+    """The chosen aim in the numbers of the system that counts it; "" where that has none."""
+    count = None if found.counted is None else found.counted.found
+    if not isinstance(count, Count) or count.own is None or best.contact is not None:
+        return ""
+    aim, counted = getattr(best.corrected, count.frame), getattr(count.aim, count.frame)
+    number = count.own.number + (aim - counted) / count.own.unit
+    return f"{count.title}: {own_in_words(Own(number, count.own.unit), asked.table, best.mark_rail)}"

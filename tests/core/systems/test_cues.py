@@ -1,0 +1,136 @@
+"""Counts with a real cue: squirt moves a landing where there is side, and nowhere else."""
+
+import math
+from dataclasses import replace
+
+import pytest
+
+from fandle.core.lines.marks import marks
+from fandle.core.lines.remembered import place_of
+from fandle.core.shot.cue import HOUSE, IDEAL
+from fandle.core.systems.base import Count, Own, figure
+from fandle.core.systems.own import own_in_words
+from fandle.core.systems.registry import METHODS, count
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
+
+from .test_systems import FAR, FOOT, NEAR, POOL, SAMPLES, TURNS, lay
+
+
+def with_cue(method: str, cue: object) -> Count:
+    rails, ball, target = SAMPLES[method]
+    found = count(method, lay(ball, target), rails, cue=cue)  # type: ignore[arg-type]
+    assert isinstance(found, Count), found
+    return found
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_the_cue_moves_a_landing_just_where_the_stroke_has_side(method: str) -> None:
+    """The mark is the system's and stays; what becomes of it is the cue's. Common practice, no published source."""
+    ideal, house = with_cue(method, IDEAL), with_cue(method, HOUSE)
+    assert house.aim == ideal.aim
+    assert (house.lands != ideal.lands) == (ideal.stroke.side != 0.0)
+    assert ideal.squirt == ""
+    assert bool(house.squirt) == (abs(house.lands.off - ideal.lands.off) >= 0.05)
+
+
+@pytest.mark.parametrize("method", ["M10", "M11", "M14", "M16", "M17"])
+def test_the_mark_that_makes_up_for_squirt_sends_the_ball_down_the_counted_line(method: str) -> None:
+    found = with_cue(method, HOUSE)
+    rails, ball, target = SAMPLES[method]
+    layout = lay(ball, target)
+    way = marks(POOL, rails[0], layout.metres(layout.cue), found.direction - found.stroke.squirt)
+    assert f"aim at {figure(getattr(way, found.frame))}." in found.squirt
+    assert f"without squirt it lands {with_cue(method, IDEAL).lands.where}" in found.squirt
+
+
+OWN = {"M2", "M3", "M4", "M5", "M7", "M11", "M14", "M17", "M18"}
+
+
+@pytest.mark.parametrize("turn", TURNS, ids=str)
+@pytest.mark.parametrize("method", METHODS)
+def test_own_numbers_run_along_the_real_rail(method: str, turn: object) -> None:
+    """From two places of the cue ball the aims differ by as many diamonds as their own numbers say."""
+    rails, cue, target = SAMPLES[method]
+    rails = tuple(turn.rail(rail) for rail in rails)  # type: ignore[attr-defined]
+    found = []
+    for away in (0.0, 0.04):
+        layout = lay(turn.point(cue[0] + away, cue[1]), turn.point(*target))  # type: ignore[attr-defined]
+        counted = count(method, layout, rails)
+        assert isinstance(counted, Count), counted
+        found.append(counted)
+    a, b = found
+    if method not in OWN:
+        assert (a.own, a.own_say) == (None, "")
+        return
+    assert a.own is not None
+    assert b.own is not None
+    at = getattr(a.aim, a.frame)
+    zero = next((n.at for n in a.numbers if n.role == "zero" and n.label == "0"), None)
+    if method == "M2":  # its zero moves with the mark
+        assert zero is not None
+        assert at - zero == pytest.approx(a.own.number * a.own.unit, abs=1e-9)
+    else:
+        moved = getattr(b.aim, b.frame) - at
+        assert moved == pytest.approx((b.own.number - a.own.number) * a.own.unit, abs=0.006)
+    label = next(n.label for n in a.numbers if n.role == "aim")
+    assert float(label) == pytest.approx(a.own.number, abs=0.5 if method == "M18" else 0.051)
+
+
+@pytest.mark.parametrize(
+    ("number", "unit", "table", "words"),
+    [
+        (2.1, 1.0, "pool-9ft", "2 and 1 segment more"),
+        (2.26, 1.0, "pool-9ft", "2½ less 2½ segments"),
+        (16.5, -0.1, "pool-9ft", "16½"),
+        (16.6, -0.1, "pool-9ft", "16½"),
+        (3.28, -0.5, "pool-9ft", "3½ less 1 segment"),
+        (2.1, 1.0, "snooker-12ft", "2 and ¾ ball more"),
+    ],
+)
+def test_sums_are_said_to_a_half_and_what_is_left_over(number: float, unit: float, table: str, words: str) -> None:
+    """Halves as players say them, the rest in tenths of a diamond, or in balls where there are no diamonds."""
+    assert own_in_words(Own(number, unit), standard_table(table), Rail.FAR) == words
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_a_counts_mark_is_remembered_in_its_own_frame(method: str) -> None:
+    found = with_cue(method, IDEAL)
+    said = place_of(POOL, found.rails[0], found.mark.say)
+    assert said == pytest.approx(getattr(found.aim, found.frame), abs=0.045)
+
+
+def test_small_and_large_equal_counts_are_told_for_both_cues() -> None:
+    """The figures in the words are the counts played, from balls on the rail. From memory: nobody publishes them."""
+    for method, rails in (("M11", (FOOT, FAR)), ("M17", (FOOT, FAR, NEAR))):
+        found = count(method, lay(SAMPLES[method][1], SAMPLES[method][2]), rails)
+        assert isinstance(found, Count)
+        assert "with an ideal cue a count of 3 lands" in found.adjust
+        assert "with a house cue a count of 3 lands" in found.adjust
+    target = (1.2, POOL.ball_radius / POOL.diamond_y)
+    for cue in (IDEAL, HOUSE):
+        small = count("M11", lay((4.2, target[1]), target), (FOOT, FAR), cue=cue)
+        assert isinstance(small, Count)
+        assert f"a count of 3 lands {small.lands.where}" in small.adjust
+
+
+def test_reference_marks_are_told_by_cloth() -> None:
+    """About 3.7, 4.35, 5.0; new cloth 3.85, 4.5, 5.1; damp 3.45, 4.1, 4.8: common practice, no published source."""
+    found = with_cue("M16", IDEAL)
+    for name, expected in (
+        ("this table", (3.7, 4.35, 5.0)),
+        ("new cloth", (3.85, 4.5, 5.1)),
+        ("damp", (3.45, 4.1, 4.8)),
+    ):
+        told = found.adjust.partition(name)[2].partition(";")[0].partition(".  ")[0].removeprefix(" cloth")
+        got = [float(part.strip().rstrip(".")) for part in told.split(",")]
+        assert got == pytest.approx(expected, abs=0.051)
+
+
+def test_the_equal_angles_of_a_spun_shot_are_left_alone_in_a_bank() -> None:
+    """A bank by pairs is played plain, so that the cue makes no difference to it."""
+    layout = replace(lay((2.0, 2.6), (3.0, 2.2)))
+    a, b = (count("M3", layout, (FAR,), cue=cue) for cue in (IDEAL, HOUSE))
+    assert isinstance(a, Count)
+    assert isinstance(b, Count)
+    assert math.isclose(a.lands.off, b.lands.off)
