@@ -31,6 +31,8 @@ from fandle.formats.parts import Answer
 from fandle.formats.shots import ShotAnswer
 from fandle.service.count import count as count_one
 from fandle.service.count import count_all
+from fandle.service.cues import SIDE as TEST_SIDE
+from fandle.service.cues import find_squirt
 from fandle.service.hold import hold as held
 from fandle.service.lines import aim as find_aim
 from fandle.service.shot import play
@@ -67,6 +69,11 @@ def _bytes(path: str) -> bytes:
         return sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
     except OSError as fault:
         raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name", code="no_file") from None
+
+
+def _table(name: str) -> Table:
+    """A table by name, or from a file."""
+    return standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(_bytes(name))
 
 
 def _stroke(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
@@ -206,6 +213,21 @@ def count(
         raise typer.Exit(NO_ANSWER)
 
 
+@app.command(epilog="Example: fandle squirt --left 1.75 --right 2.25 --json")
+def squirt(
+    left: Annotated[float, typer.Option(help="Where the ball with left side met the foot rail, diamonds.")],
+    right: Annotated[float, typer.Option(help="Where the one with right side met it, on the same line of aim.")],
+    side: Annotated[float, typer.Option(help="Tip off centre, once left and once right, in radii.")] = TEST_SIDE,
+    table: Annotated[str, typer.Option(help="Table, or a table file.")] = "pool-9ft",
+    as_json: Json = False,
+) -> None:
+    """Find a cue's squirt from two shots from (1, 2) at the middle of the foot rail, level and medium."""
+    found = find_squirt(_table(table), left, right, side)
+    ratio = found.squirt.end_ratio if math.isfinite(found.squirt.end_ratio) else None
+    data = {"end_ratio": ratio, "squirt_deg": found.squirt.deg, "sd_deg": found.squirt.sd_deg, "say": found.say}
+    _print(data) if as_json else typer.echo(found.say)
+
+
 @app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")
 def table(
     name: Annotated[str | None, typer.Argument(help="Table, or a table file; without it, all names.")] = None,
@@ -218,8 +240,7 @@ def table(
     if name is None:
         _print(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
         return
-    found = standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(_bytes(name))
-    data = table_json(make(found, {}, cloth, rubber, called))
+    data = table_json(make(_table(name), {}, cloth, rubber, called))
     _print(data) if as_json else typer.echo(words.table(data))
 
 

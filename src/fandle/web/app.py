@@ -13,6 +13,7 @@ from fandle.service.warm import Warming
 from fandle.store.database import Database
 from fandle.web import demo, docs, pass_page, static_files
 from fandle.web.club import api as club_api
+from fandle.web.club import cue_test
 from fandle.web.club import page as club_page
 from fandle.web.compare import page as compare_page
 from fandle.web.devices import Devices
@@ -35,7 +36,7 @@ from fandle.web.work import Works
 HERE = Path(__file__).parent
 PARTS = (
     table_page, table_api, table_layouts, table_link, log_api, log_page, log_files, club_page, compare_page,
-    handbook_page, club_api, pass_page, docs,
+    handbook_page, club_api, cue_test, pass_page, docs,
 )  # fmt: skip
 
 

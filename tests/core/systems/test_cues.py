@@ -80,12 +80,12 @@ def test_own_numbers_run_along_the_real_rail(method: str, turn: object) -> None:
 @pytest.mark.parametrize(
     ("number", "unit", "table", "words"),
     [
-        (2.1, 1.0, "pool-9ft", "2 and 1 segment more"),
+        (2.1, 1.0, "pool-9ft", "2 plus 1 segment"),
         (2.26, 1.0, "pool-9ft", "2½ less 2½ segments"),
         (16.5, -0.1, "pool-9ft", "16½"),
         (16.6, -0.1, "pool-9ft", "16½"),
         (3.28, -0.5, "pool-9ft", "3½ less 1 segment"),
-        (2.1, 1.0, "snooker-12ft", "2 and ¾ ball more"),
+        (2.1, 1.0, "snooker-12ft", "2 plus ¾ ball"),
     ],
 )
 def test_sums_are_said_to_a_half_and_what_is_left_over(number: float, unit: float, table: str, words: str) -> None:

@@ -9,7 +9,7 @@ SEGMENTS = 10.0  # to a diamond
 
 
 def own_in_words(own: Own, table: Table, rail: Rail) -> str:
-    """ "2", "2 and 1½ segments more", "3½ less a quarter ball": segments where there are diamonds, else balls."""
+    """ "2", "2 plus 1½ segments", "3½ less ¼ ball": segments where there are diamonds, else balls."""
     sign = "−" if own.rounded < 0 else ""
     number = f"{sign}{mixed(own.rounded)}"
     if table.has_diamonds:
@@ -21,4 +21,4 @@ def own_in_words(own: Own, table: Table, rail: Rail) -> str:
         unit = "ball" if abs(left) <= 1 else "balls"
     if left == 0.0:
         return number
-    return f"{number} and {mixed(left)} {unit} more" if left > 0 else f"{number} less {mixed(left)} {unit}"
+    return f"{number} {'plus' if left > 0 else 'less'} {mixed(left)} {unit}"

@@ -6,11 +6,15 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.errors import BadInputError, FandleError
-from fandle.core.shot.cue import CUE_LIMITS, CUES, Cue
+from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue
+from fandle.core.shot.tips import tips_of
 from fandle.core.table.condition import CLOTHS, RUBBERS, condition_of
 from fandle.core.table.figures import FIGURES, shown
 from fandle.core.table.model import Table
+from fandle.core.table.speeds import lengths_of
 from fandle.core.table.standards import LABELS, STANDARDS
+from fandle.core.words.spoken import plural_lengths, tips_word
+from fandle.service.cues import SIDE, SPEED, START, landings
 from fandle.store import club
 from fandle.store.backup import last_backup
 from fandle.web import address
@@ -50,12 +54,16 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "rubbers": RUBBERS,
         "preview": {"drawing": drawing(chosen), **shown_as},
         "play": play_href(chosen, mine_of(request)),
+        "shots": _two_shots(chosen),
+        "mine": mine_of(request).cue.name,
         "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
         "ratio": CUE_LIMITS["end_ratio"],
         "urls": {
             "room": address.CLUB_ROOM,
             "tables": address.CLUB_TABLES,
             "cues": address.CLUB_CUES,
+            "cue_test": address.CUE_TEST,
+            "preferences": address.PREFERENCES,
             "preview": address.CLUB_PREVIEW,
             "read": address.READ_TABLE,
             "save": address.SAVE_TABLE,
@@ -65,6 +73,22 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "club.html", context)
     return response
+
+
+def _two_shots(table: Table) -> dict[str, Any]:
+    """The drawing of the two-shot test: the cue ball, where its line meets the foot rail, and two marks there, mm."""
+    radius, (x, y) = table.ball_radius * 1000, START
+    left, right = landings(table, HOUSE)
+    return {
+        "x": x * table.diamond_x * 1000,
+        "y": (4.0 - y) * table.diamond_y * 1000,
+        "foot": table.length * 1000 - radius,
+        "radius": radius,
+        "diamond": table.diamond_y * 1000,
+        "at": [("left", left), ("right", right)],
+        "side": tips_word(tips_of(SIDE, table)),
+        "speed": plural_lengths(lengths_of(table, SPEED)),
+    }
 
 
 def _backup(shelf: Shelf) -> str:

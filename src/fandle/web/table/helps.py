@@ -8,7 +8,7 @@ from fandle.core.systems.own import own_in_words
 from fandle.core.table.model import Table
 from fandle.service.answer import Answer, Played
 from fandle.service.situation import Situation
-from fandle.web.table.models import Help
+from fandle.web.table.models import Help, OwnMark
 
 
 def helps(asked: Situation, played: Played) -> list[Help]:
@@ -31,11 +31,12 @@ def _behind(table: Table, back: BackSight) -> str:
     return f"{away * 1000:.0f} mm ({inches(away)}) from the {pocket}"
 
 
-def own_number(asked: Situation, best: Solution, found: Answer) -> str:
-    """The chosen aim in the numbers of the system that counts it; "" where that has none."""
+def own_number(asked: Situation, best: Solution, found: Answer) -> OwnMark | None:
+    """The chosen aim in the numbers of the system that counts it; None where that has none."""
     count = None if found.counted is None else found.counted.found
     if not isinstance(count, Count) or count.own is None or best.contact is not None:
-        return ""
+        return None
     aim, counted = getattr(best.corrected, count.frame), getattr(count.aim, count.frame)
     number = count.own.number + (aim - counted) / count.own.unit
-    return f"{count.title}: {own_in_words(Own(number, count.own.unit), asked.table, best.mark_rail)}"
+    say = own_in_words(Own(number, count.own.unit), asked.table, best.mark_rail)
+    return {"system": count.title, "say": say}

@@ -187,6 +187,13 @@ class Help(TypedDict):
     text: str
 
 
+class OwnMark(TypedDict):
+    """The aim in the numbers of the system that counts it."""
+
+    system: str
+    say: str
+
+
 class ChosenModel(TypedDict):
     """The chosen line; of one that is not solved only the reason. answer: the answer of `fandle aim`."""
 
@@ -199,7 +206,7 @@ class ChosenModel(TypedDict):
     lead: NotRequired[str]
     counted_from: NotRequired[str]
     remembered: NotRequired[str]
-    own: NotRequired[str]
+    own: NotRequired[OwnMark | None]
     helps: NotRequired[list[Help]]
     beside: NotRequired[str]
     contact: NotRequired[str]

@@ -3,6 +3,7 @@
 import { Fault, asker, post, send } from "./ask.js";
 import { html } from "./dom.js";
 import { shortcuts } from "./keys.js";
+import { squirtTest } from "./squirt-test.js";
 import { toast } from "./toast.js";
 
 const find = (id) => document.getElementById(id);
@@ -202,6 +203,11 @@ find("open-table").addEventListener("change", async (event) => {
     say(`${file.name}: ${fault.message}`);
   }
 });
+
+squirtTest(find("squirt-test"), { url: urls.cue_test, table: () => name, onFound: (ratio) => { find("cue-ratio").value = ratio.toFixed(1); } });
+for (const button of document.querySelectorAll("[data-mine]")) {
+  button.addEventListener("click", () => send("PUT", urls.preferences, { cue: button.dataset.mine }).then(() => location.reload(), (fault) => toast(fault.message)));
+}
 
 let changing = null; // the cue being changed
 for (const button of document.querySelectorAll("[data-cue]")) {

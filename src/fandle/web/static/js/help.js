@@ -43,9 +43,9 @@ export function farView(answer) {
   }
   put(".far-lead", chosen.lead);
   put(".far-mark", chosen.big);
-  put(".far-frame", [chosen.remembered, chosen.own, chosen.counted_from, chosen.big_words].filter(Boolean).join(" · "));
+  put(".far-frame", [chosen.remembered, chosen.own && `${chosen.own.system}: ${chosen.own.say}`, chosen.counted_from, chosen.big_words].filter(Boolean).join(" · "));
   put(".far-stroke", [stroke.speed_text, stroke.side_text === "none" ? "plain" : [stroke.side_text, chosen.running].filter(Boolean).join(", "),
     stroke.height === 0 ? "" : stroke.height_text].filter(Boolean).join(" · "));
-  put(".far-helps", chosen.helps.map((help) => `${help.name} ${help.text}`).join(" · "));
+  put(".far-helps", chosen.helps.map(({ name, text }) => `${name} ${text}`).join(" · "));
   far.showModal();
 }

@@ -52,10 +52,10 @@ export function drawMark(sheet, group, labels, chosen, frame) {
   const corners = window.map(([at, out]) => sheet.onRail(rail, at, out));
   group.append(svg("polygon", { class: "mark-window", points: corners.map((p) => p.join(",")).join(" ") }));
   // the eye's helps: a spot on the line just ahead of the ball, and where the shaft crosses the edge behind it
-  group.append(
-    svg("circle", { class: "ahead", cx: drawing.ahead[0], cy: drawing.ahead[1], r: 3 * px }),
-    svg("circle", { class: "back-sight", cx: drawing.back[0], cy: drawing.back[1], r: 4 * px }),
-  );
+  for (const name of ["ahead", "back"]) {
+    const [cx, cy] = sheet.view(...drawing[name]);
+    group.append(svg("circle", { class: name, cx, cy, r: (name === "ahead" ? 3 : 4) * px }));
+  }
   if (drawing.mark.pot) {
     const [low, high] = drawing.mark.pot;
     const inner = [[low, -26], [high, -26], [high, 45], [low, 45]].map(([at, out]) => sheet.onRail(rail, at, out).join(","));

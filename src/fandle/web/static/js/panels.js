@@ -36,9 +36,9 @@ export function drawAnswer(element, answer, { onFrame }) {
   }
   const beside = html("div", { class: "beside" }, html("p", {}, word(answer.frame === "sight" ? "sight" : "nose", chosen.big_words)));
   if (chosen.remembered) beside.append(html("p", { class: "remembered" }, html("b", {}, chosen.remembered)));
-  if (chosen.own) beside.append(html("p", { class: "own" }, chosen.own));
+  if (chosen.own) beside.append(html("p", { class: "own", title: chosen.own.system }, `count: ${chosen.own.say}`));
   if (chosen.contact) beside.append(html("p", {}, chosen.contact));
-  if (chosen.beside) beside.append(html("p", {}, chosen.beside));
+  if (chosen.beside && !chosen.own) beside.append(html("p", {}, chosen.beside));
   if (chosen.measured) beside.append(html("p", { class: "measured" }, chosen.measured));
   if (chosen.other) {
     const other = html("button", { class: "other", type: "button", id: "other-frame", title: "Print this one large" }, chosen.other.before, html("b", {}, chosen.other.mark), chosen.other.after);
