@@ -112,3 +112,60 @@ def test_without_a_secure_context_noting_works(chromium: Browser, site: str) -> 
     told(page)
     assert len(noted(page)) == before + 1
     context.close()
+
+
+HOME = "/?balls=cue:3,0.6;2:7.3,0.4;11:5.15,0.5;8:5.9,3.4;14:2.6,3.5&target=2&game=eight-ball&rails=far"
+
+
+def test_a_kick_to_pot_is_read_played_noted_and_undone(page: Page) -> None:
+    """Tap a pocket, or any; read both windows; note made, left side, second try, where it stopped; undo."""
+    open_at(page, HOME)
+    ask_by(page, lambda: page.locator('[data-kind="pot"]').click())
+    expect(page.locator("#answer .window")).to_contain_text("to pot it")
+    expect(page.locator("#answer .window")).to_contain_text("to hit it")
+    assert page.locator(".pot-window").count() == 1
+    keys = page.locator(".note-keys button:visible")
+    assert keys.all_inner_texts() == ["Pocketed", "Hit", "Short", "Long", "Missed the rail"]
+    before = noted(page)
+    keys.first.click()
+    told(page)
+    page.locator('[data-side="left"]').click()
+    page.locator("#note-rest summary").click()
+    expect(page.locator('[data-flag="potted"]')).to_have_attribute("aria-pressed", "true")
+    page.locator('[data-flag="try_number"]').click()
+    page.locator('[data-flag="left_safe"]').click()
+    page.locator("#stop-here").click()
+    mark = page.locator(".stop-mark .disc").bounding_box()
+    assert mark is not None
+    page.mouse.move(mark["x"] + 5, mark["y"] + 5)
+    page.mouse.down()
+    page.mouse.move(mark["x"] + 45, mark["y"] + 25, steps=4)
+    page.mouse.up()
+    settled(page)
+    expect(page.locator('[data-flag="try_number"]')).to_have_attribute("aria-pressed", "true")
+    page.locator("#again").click()
+    settled(page)
+    row = noted(page)[0]
+    assert len(noted(page)) == len(before) + 1
+    assert (row["result"], row["potted"], row["side_hit"], row["try_number"], row["left_safe"]) == (
+        "hit", True, "left", 2, True,
+    )  # fmt: skip
+    assert (row["kind"], row["pocket"]) == ("kick", "foot-near")
+    assert 0 <= row["stopped_x"] <= 8
+    page.locator("#undo").click()
+    settled(page)
+    assert noted(page) == before
+
+
+def test_further_contacts_are_typed(page: Page) -> None:
+    open_at(page, "/?balls=cue:2,0.5;7:5.6,0.12;9:4,2.2&target=7&rails=far,foot,near&side=0.35&speed=4")
+    page.locator('[data-result="short"]').click()
+    told(page)
+    page.locator("#note-rest summary").click()
+    fields = page.locator("#contacts input")
+    assert fields.count() == 2
+    fields.nth(0).fill("2.45")
+    fields.nth(1).fill("6.2")
+    page.locator("#again").click()
+    settled(page)
+    assert noted(page)[0]["touched"] == [{"rail": "foot", "at": 2.45}, {"rail": "near", "at": 6.2}]

@@ -6,16 +6,20 @@ import json
 import re
 import statistics
 import uuid
+from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import event
 from tests.conftest import CONTRACT_LAYOUT
+from tests.web.conftest import local_client
 
 from fandle.formats.log import COLUMNS, LogFile
 from fandle.store.database import Database
 from fandle.web import address
+from fandle.web.app import create_app
+from fandle.web.settings import Settings
 
 QUESTION = {"layout": CONTRACT_LAYOUT, "speed": 3.1, "side": 0.1, "rails": "far"}
 
@@ -180,3 +184,64 @@ def test_a_disk_that_refuses_is_a_sentence_not_a_500(client: TestClient) -> None
     assert reply.status_code == 503
     assert "nothing was saved" in reply.json()["error"]
     assert json.loads(reply.text)["field"] == ""
+
+
+FILE = {"content-type": "text/csv"}
+POT = {
+    **QUESTION,
+    "layout": {
+        "table": "pool-9ft",
+        "game": "eight-ball",
+        "target": "2",
+        "balls": [
+            {"id": "cue", "x": 3.0, "y": 0.6},
+            {"id": "2", "x": 7.3, "y": 0.4},
+            {"id": "11", "x": 5.15, "y": 0.5},
+            {"id": "8", "x": 5.9, "y": 3.4},
+        ],
+    },
+    "rails": "far",
+    "pocket": "any",
+    "kind": "kick",
+}
+
+
+@pytest.mark.parametrize("kind", ["csv", "json"])
+def test_a_pot_with_all_that_can_be_said_of_it_goes_out_and_comes_back(
+    client: TestClient, tmp_path: Path, kind: str
+) -> None:
+    """Exported, deleted with its database, imported elsewhere: the same; imported again: known by its name."""
+    body = {"uid": f"pot-and-all-{kind}", "question": POT, "result": "hit", "potted": True}
+    told = client.post(address.ATTEMPTS, json=body).json()["attempt"]
+    assert (told["kind"], told["rails"], told["pocket"], told["potted"]) == ("kick", "far", "foot-near", True)
+    assert told["title"] == "pot the 2 over the far rail into foot-near"
+    more = {
+        "side_hit": "left", "in_off": True, "left_safe": False, "try_number": 2, "comment": "a, \"b\"\nc", "at": 7.4,
+        "touched": [{"rail": "near", "at": 6.15}, {"rail": "foot", "at": 1.05}], "stopped_x": 6.123, "stopped_y": 0.3,
+    }  # fmt: skip
+    assert client.patch(f"{address.ATTEMPTS}/{body['uid']}", json=more).status_code == 200
+    want = next(row for row in client.get(address.LOG_JSON).json()["attempts"] if row["uid"] == body["uid"])
+    assert (want["left_safe"], want["touched"], want["stopped_x"]) == (False, more["touched"], 6.123)
+    exported = client.get(address.LOG_CSV if kind == "csv" else address.LOG_JSON).content
+    with local_client(create_app(Settings(tmp_path))) as elsewhere:
+        first = elsewhere.post(address.LOG_IMPORT, content=exported, headers=FILE).json()
+        assert first["new"] == first["attempts"] > 0
+        assert elsewhere.post(address.LOG_IMPORT, content=exported, headers=FILE).json()["new"] == 0
+        found = next(row for row in elsewhere.get(address.LOG_JSON).json()["attempts"] if row["uid"] == body["uid"])
+        assert found == want
+        page = elsewhere.get(address.LOG_ROOM).text
+    for word in ("potted", "cue ball went in", "left open", "second try", "near 6.15", "stopped at 6.12, 0.30"):
+        assert word in page, word
+    again = client.get(address.LOG_ROOM).text
+    assert "pocket=foot-near" in again
+
+
+def test_a_csv_of_an_earlier_version_is_read(client: TestClient) -> None:
+    """Without the column that came later."""
+    note(client, "hit")
+    rows = list(csv.reader(io.StringIO(client.get(address.LOG_CSV).text)))
+    place = rows[0].index("left_safe")
+    out = io.StringIO()
+    csv.writer(out).writerows([cell for n, cell in enumerate(row) if n != place] for row in rows)
+    reply = client.post(address.LOG_IMPORT, content=out.getvalue().encode(), headers=FILE)
+    assert reply.json()["new"] == 0

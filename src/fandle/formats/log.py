@@ -21,8 +21,9 @@ LOG_FORMAT = "fandle-log/1"
 COLUMNS = (
     "uid", "made_at", "set_up", "title", "table", "player", "kind", "rails", "pocket", "aim_nose", "aim_sight",
     "aim_centre", "speed", "side", "up", "elevation", "cue", "hit", "result", "off_diamonds", "side_hit", "potted",
-    "in_off", "touched", "stopped_x", "stopped_y", "try_number", "comment", "layout",
+    "in_off", "touched", "stopped_x", "stopped_y", "try_number", "comment", "layout", "left_safe",
 )  # fmt: skip
+LATER = ("left_safe",)  # columns that exports of earlier versions lack
 NUMBERS = ("speed", "side", "up", "elevation", "hit")  # of the stroke
 
 
@@ -42,8 +43,9 @@ class TouchedFile(Strict):
 class AttemptFile(Strict):
     """One attempt: what was on the table, what was played, what happened. off: diamonds, + long.
 
-    kind: kick, bank or straight; pocket: where a bank was to go; touched: further contacts; stopped_x, stopped_y:
-    where the cue ball came to rest, diamonds; try_number: 2 where the shot was tried again.
+    kind: kick, bank or straight; pocket: where the ball was to go; touched: further contacts; stopped_x, stopped_y:
+    where the cue ball came to rest, diamonds; try_number: 2 where the shot was tried again; left_safe: whether the
+    opponent was left nothing.
     """
 
     uid: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
@@ -68,6 +70,7 @@ class AttemptFile(Strict):
     stopped_x: Number | None = None
     stopped_y: Number | None = None
     try_number: int = Field(default=1, ge=1, le=99)
+    left_safe: bool | None = None
 
 
 class LogFile(Strict):
@@ -126,7 +129,7 @@ def _flat(a: Any) -> tuple[Any, ...]:
         a.uid, a.made_at, a.set_up, a.title, a.table_label, a.player, a.kind, a.rails, a.pocket, aim.get("nose"),
         aim.get("sight"), aim.get("centre"), *(stroke.get(n) for n in NUMBERS[:4]), stroke.get("cue"),
         stroke.get("hit"), a.result, a.off, a.side_hit, a.potted, a.in_off, touched, a.stopped_x, a.stopped_y,
-        a.try_number, a.comment, json.dumps(a.layout, default=_unreadable),
+        a.try_number, a.comment, json.dumps(a.layout, default=_unreadable), a.left_safe,
     )  # fmt: skip
 
 
@@ -155,13 +158,13 @@ def _csv_rows(file: BinaryIO) -> Iterator[dict[str, Any]]:
     text = TextIOWrapper(file, "utf-8-sig", newline="")
     try:
         reader = csv.DictReader(text)
-        missing = [name for name in COLUMNS if name not in (reader.fieldnames or ())]
+        missing = [name for name in COLUMNS if name not in (*(reader.fieldnames or ()), *LATER)]
         if missing:
             raise BadInputError(
                 f"this is no exported log: the column {missing[0]!r} is missing", "file", code="bad_file"
             )
         for row in reader:
-            yield _unflat({name: from_cell(row[name] or "") for name in COLUMNS})
+            yield _unflat({name: from_cell(row.get(name) or "") for name in COLUMNS})
     except (UnicodeDecodeError, csv.Error) as fault:
         raise BadInputError(
             f"this is not a CSV file in UTF-8 ({fault}): export the log again", code="bad_file"
@@ -191,6 +194,7 @@ def _unflat(row: dict[str, str]) -> dict[str, Any]:
         "off": number("off_diamonds"),
         "potted": truth.get(row["potted"], row["potted"]),
         "in_off": truth.get(row["in_off"], row["in_off"]),
+        "left_safe": truth.get(row["left_safe"], row["left_safe"]),
         "touched": read_json(row["touched"]) if row["touched"] else None,
         "stopped_x": number("stopped_x"),
         "stopped_y": number("stopped_y"),

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from fandle.core.layout.model import Layout
 from fandle.core.lines.solution import Solution
-from fandle.core.practice.record import Result, check_result, kind_of, off_by, set_up, shot_title
+from fandle.core.practice.record import Meant, Result, check_result, meant_by, off_by, set_up, shot_title
 from fandle.service.lines import shot_line
 from fandle.service.situation import Situation
 
@@ -15,20 +15,23 @@ class Attempt:
 
     situation: Situation
     best: Solution
-    kind: str
+    shot: Meant
     set_up: str
     title: str
     result: Result
     potted: bool | None
 
 
-def attempt(asked: Situation, best: Solution, result: Result) -> Attempt:
-    """An attempt at a line that is known. Refuses a result that a shot of its kind cannot have."""
-    kind = kind_of(best.rails, best.pocket)
-    check_result(result, kind)
+def attempt(asked: Situation, best: Solution, result: Result, potted: bool | None = None) -> Attempt:
+    """An attempt at a line that is known. Refuses a result that a shot of its kind cannot have.
+
+    potted: whether the ball went down, None where it is not said; of a bank a hit is a pot.
+    """
+    shot = meant_by(best)
+    check_result(result, shot.kind)
     return Attempt(
-        asked, best, kind, set_up(asked.layout, best.rails, best.pocket),
-        shot_title(best.target, best.rails, best.pocket), result, result is Result.HIT if kind == "bank" else None,
+        asked, best, shot, set_up(asked.layout, shot), shot_title(best.target, shot), result,
+        result is Result.HIT if shot.kind == "bank" else potted,
     )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from itertools import islice
 from typing import Any, TypeVarTuple
 
-from sqlalchemy import Select, insert, select
+from sqlalchemy import Select, insert, literal, select, tuple_
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
@@ -51,6 +51,7 @@ class Noted:
     stopped_x: float | None = None
     stopped_y: float | None = None
     try_number: int = 1
+    left_safe: bool | None = None
 
 
 @dataclass(frozen=True)
@@ -192,10 +193,14 @@ def every(database: Database, wanted: Filter = EVERYTHING) -> Iterator[Noted]:
 
 
 def page(database: Database, wanted: Filter, most: int, before: int | None = None) -> list[tuple[int, Noted]]:
-    """(id, attempt), newest first, at most so many, older than the one of id `before`."""
-    query = wanted.of(with_owners()).order_by(Attempt.id.desc()).limit(most)
+    """(id, attempt), newest first, at most so many, older than the one of id `before`.
+
+    By the time they were made: an imported log is not newer than what was noted here.
+    """
+    query = wanted.of(with_owners()).order_by(Attempt.made_at.desc(), Attempt.id.desc()).limit(most)
     if before is not None:
-        query = query.where(Attempt.id < before)
+        made_at = select(Attempt.made_at).where(Attempt.id == before).scalar_subquery()
+        query = query.where(tuple_(Attempt.made_at, Attempt.id) < tuple_(made_at, literal(before)))
     with database.read() as session:
         return [noted_of(row) for row in session.execute(query)]
 

@@ -78,7 +78,7 @@ class Attempt(Base):
 
     Its table is named by id, so that renaming one does not split its log, and the table's numbers by version, so
     that changing them does not mix it. `title` and `table_label` are what both were called then.
-    kind: kick, bank or straight, `pocket` where a bank was to go. touched: further contacts, [{rail, at}].
+    kind: kick, bank or straight, `pocket` where the ball was to go. touched: further contacts, [{rail, at}].
     """
 
     __tablename__ = "attempt"
@@ -86,7 +86,7 @@ class Attempt(Base):
         Index(
             "ix_attempt_figures", "deleted_at", "table_id", "table_version_id", "set_up", "result", "off",
         ),
-        Index("ix_attempt_listed", "deleted_at", "id"),
+        Index("ix_attempt_listed", "deleted_at", "made_at", "id"),
     )  # fmt: skip
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(unique=True)
@@ -113,6 +113,7 @@ class Attempt(Base):
     stopped_x: Mapped[float | None] = mapped_column(Float)
     stopped_y: Mapped[float | None] = mapped_column(Float)
     try_number: Mapped[int] = mapped_column(server_default="1")
+    left_safe: Mapped[bool | None]
     deleted_at: Mapped[str | None]
 
 

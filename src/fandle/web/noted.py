@@ -67,7 +67,7 @@ def noted_attempt(made: Attempt, uid: str, made_at: str, table_label: str, **mor
     hit = {"hit": asked.hit} if asked.hit else {}
     return Noted(
         uid=uid, made_at=made_at, set_up=made.set_up, title=made.title, table_label=table_label,
-        layout=layout_json(asked.layout), kind=made.kind, rails=rails_name(best.rails), pocket=best.pocket,
+        layout=layout_json(asked.layout), kind=made.shot.kind, rails=rails_name(best.rails), pocket=made.shot.pocket,
         stroke={**StrokeAnswer.of(asked.stroke).json_data(), **hit}, aim=MarksAnswer.of(best.corrected).json_data(),
         result=made.result.value,
         potted=made.potted, **more,

@@ -11,7 +11,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.solution import Aim, Solution
-from fandle.core.practice.record import Result, Tried, figures, off_by, set_up, shot_title, wilson
+from fandle.core.practice.record import Meant, Result, Tried, figures, off_by, set_up, shot_title, wilson
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
@@ -71,6 +71,11 @@ def test_long_is_further_in_the_direction_of_travel(pool: Table) -> None:
 def test_a_set_up_is_the_same_whatever_the_order_of_balls(pool: Table) -> None:
     a = make(pool, (1, 1), (5, 1), (3, 2))
     b = Layout(pool, a.game, tuple(reversed(a.balls)), a.target)
-    assert set_up(a, (Rail.FAR,)) == set_up(b, (Rail.FAR,))
-    assert set_up(a, (Rail.FAR,)) != set_up(a, (Rail.FOOT,))
-    assert shot_title("7", (Rail.FAR,)) == "the 7 over the far rail"
+    far, pot = Meant((Rail.FAR,), "kick"), Meant((Rail.FAR,), "kick", "foot-near")
+    bank = Meant((Rail.FAR,), "bank", "foot-near")
+    assert set_up(a, far) == set_up(b, far)
+    assert len({set_up(a, shot) for shot in (far, pot, bank, Meant((Rail.FOOT,), "kick"))}) == 4
+    assert shot_title("7", far) == "the 7 over the far rail"
+    assert shot_title("7", pot) == "pot the 7 over the far rail into foot-near"
+    assert shot_title("7", bank) == "bank the 7 over the far rail into foot-near"
+    assert shot_title("7", Meant((), "straight")) == "the 7 straight"

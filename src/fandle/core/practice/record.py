@@ -147,23 +147,36 @@ def meant_for(layout: Layout, best: Solution) -> Point:
     return x / layout.table.diamond_x, y / layout.table.diamond_y
 
 
-def shot_title(target: str, rails: tuple[Rail, ...], pocket: str | None = None) -> str:
+@dataclass(frozen=True)
+class Meant:
+    """What a shot was meant to do. kind: kick, bank or straight; pocket: where the ball was to go, None for a hit."""
+
+    rails: tuple[Rail, ...]
+    kind: str
+    pocket: str | None = None
+
+
+def shot_title(target: str, shot: Meant) -> str:
     """What was shot, in words: "the 7 over the far rail", "bank the 7 over the far rail into side-near"."""
-    if pocket is not None:
-        return f"bank {spoken(target)} {over(rails)} into {pocket}"
-    return f"{spoken(target)} {over(rails)}"
+    way = f"{spoken(target)} {over(shot.rails)}"
+    if shot.pocket is None:
+        return way
+    return f"{'bank' if shot.kind == 'bank' else 'pot'} {way} into {shot.pocket}"
 
 
-def kind_of(rails: tuple[Rail, ...], pocket: str | None = None) -> str:
-    """The kind of shot: kick, bank or straight."""
-    return "bank" if pocket is not None else "kick" if rails else "straight"
+def meant_by(best: Solution) -> Meant:
+    """What a solved line is meant to do."""
+    if best.pocket is not None:
+        return Meant(best.rails, "bank", best.pocket)
+    return Meant(best.rails, "kick" if best.rails else "straight", None if best.pot is None else best.pot.pocket)
 
 
-def set_up(layout: Layout, rails: tuple[Rail, ...], pocket: str | None = None) -> str:
+def set_up(layout: Layout, shot: Meant) -> str:
     """A name that two attempts share if balls, target, rails and pocket are the same (to a hundredth).
 
     The table is not in it: an attempt names its table by id.
     """
     balls = ";".join(f"{b.id}:{b.x:.2f},{b.y:.2f}" for b in sorted(layout.balls, key=lambda b: b.id))
-    way = rails_name(rails) if pocket is None else f"bank {rails_name(rails)} {pocket}"
+    word = "bank" if shot.kind == "bank" else "pot"
+    way = rails_name(shot.rails) if shot.pocket is None else f"{word} {rails_name(shot.rails)} {shot.pocket}"
     return f"{layout.target}|{way}|{balls}"

@@ -42,6 +42,7 @@ class NewAttempt(BaseModel):
     uid: Uid
     question: Question
     result: Result
+    potted: bool | None = None
 
 
 class Touched(BaseModel):
@@ -56,6 +57,7 @@ class Touched(BaseModel):
 class Amendment(BaseModel):
     """More about an attempt. `at`: where it crossed the target's line, diamonds along the last rail.
 
+    potted, in_off: whether the ball, the cue ball went down; left_safe: whether the opponent was left nothing.
     touched: the second and third contacts. stopped_x, stopped_y: where the cue ball came to rest, diamonds.
     """
 
@@ -71,6 +73,7 @@ class Amendment(BaseModel):
     stopped_x: Number | None = Field(default=None, ge=0, le=8)
     stopped_y: Number | None = Field(default=None, ge=0, le=4)
     try_number: int | None = Field(default=None, ge=1, le=99)
+    left_safe: bool | None = None
 
 
 class Preferences(BaseModel):
@@ -117,7 +120,7 @@ async def post_attempt(new: NewAttempt, request: Request) -> Told:
 def keep(database: Database, new: NewAttempt, asked: Situation, best: Solution) -> Told:
     """Keep an attempt whose line is known."""
     table = asked.table.name
-    made = attempt(asked, best, new.result)
+    made = attempt(asked, best, new.result, new.potted)
     row = noted_attempt(made, new.uid, log.now(), table_label(database, table) or table)
     return told(database, log.note(database, row))
 

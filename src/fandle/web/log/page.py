@@ -126,6 +126,25 @@ def _place(off: float) -> float:
     return round(50 + 50 * max(-1.0, min(1.0, off / STRIP_END)), 2)
 
 
+def _more(row: log.Noted) -> str:
+    """What else was noted of an attempt, in words."""
+    said = [
+        word
+        for word, true in (
+            ("not potted", row.potted is False and row.pocket is not None and row.result == Result.HIT.value),
+            ("cue ball went in", row.in_off),
+            ("left safe", row.left_safe),
+            ("left open", row.left_safe is False),
+            ("second try", row.try_number > 1),
+        )
+        if true
+    ]
+    said += [f"{contact['rail']} {contact['at']:.2f}" for contact in row.touched or ()]
+    if row.stopped_x is not None and row.stopped_y is not None:
+        said.append(f"cue ball stopped at {row.stopped_x:.2f}, {row.stopped_y:.2f}")
+    return ", ".join(said)
+
+
 def _row(row: log.Noted, shot: NotedShot, english: English) -> dict[str, Any]:
     """An attempt as a line of the list."""
     return {
@@ -137,8 +156,9 @@ def _row(row: log.Noted, shot: NotedShot, english: English) -> dict[str, Any]:
         "href": shot.href,
         "mark": shot.mark,
         "stroke": Screen(english=english).dialect(shot.words),
-        "result": row.result,
+        "result": "potted" if row.potted and row.result == Result.HIT.value else row.result,
         "off": landing_word(row.off),
         "side_hit": row.side_hit,
         "comment": row.comment,
+        "more": _more(row),
     }

@@ -174,10 +174,11 @@ class PictureModel(WholeModel):
 
 
 class ResultKey(TypedDict):
-    """What can be noted of a shot, and the word on its key."""
+    """What can be noted of a shot, and the word on its key. potted: what the key says of the ball, null nothing."""
 
     id: str
     label: str
+    potted: bool | None
 
 
 class Help(TypedDict):

@@ -11,7 +11,7 @@ from fandle.core.lines.marks import Marks, from_pocket, inches, over
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Refusal, Solution
-from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, kind_of
+from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, meant_by
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import clock_of, tips_of
@@ -169,10 +169,16 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
 
 def _results(best: Solution) -> list[ResultKey]:
     """What can be noted of this shot."""
-    kind = kind_of(best.rails, best.pocket)
-    words = {Result.HIT: "Potted" if kind == "bank" else "Hit"}
-    known = STRAIGHT_RESULTS if kind == "straight" else RAIL_RESULTS
-    return [{"id": r.value, "label": words.get(r, r.capitalize())} for r in known]
+    shot = meant_by(best)
+    words = {Result.HIT: "Potted" if shot.kind == "bank" else "Hit"}
+    known = STRAIGHT_RESULTS if shot.kind == "straight" else RAIL_RESULTS
+    keys: list[ResultKey] = [{"id": r.value, "label": words.get(r, r.capitalize()), "potted": None} for r in known]
+    if best.pot is None:
+        return keys
+    potted: ResultKey = {"id": Result.HIT.value, "label": "Potted", "potted": True}
+    for key in keys:
+        key["potted"] = False
+    return [potted, *keys]
 
 
 def _lead(best: Solution) -> str:

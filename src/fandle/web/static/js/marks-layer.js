@@ -52,8 +52,10 @@ export function drawMark(sheet, group, labels, chosen, frame) {
   const corners = window.map(([at, out]) => sheet.onRail(rail, at, out));
   group.append(svg("polygon", { class: "mark-window", points: corners.map((p) => p.join(",")).join(" ") }));
   // the eye's helps: a spot on the line just ahead of the ball, and where the shaft crosses the edge behind it
+  const helps = [];
   for (const name of ["ahead", "back"]) {
     const [cx, cy] = sheet.view(...drawing[name]);
+    helps.push(boxOf([[cx, cy]], 5 * px));
     group.append(svg("circle", { class: name, cx, cy, r: (name === "ahead" ? 3 : 4) * px }));
   }
   if (drawing.mark.pot) {
@@ -88,7 +90,7 @@ export function drawMark(sheet, group, labels, chosen, frame) {
     const small = sized(sheet, "apart");
     asks.push({ text: apart.toFixed(2), size: small, weight: 600, name: "dim-text", rank: 5, at: along(sheet, rail, aim, natural, out, small).slice(0, 7) });
   }
-  labels.ask("mark", asks, [], [boxOf(point, 0), ...(sheet.level(rail) ? [boxOf([sheet.onRail(rail, 0, out), sheet.onRail(rail, aim, out)], px)] : [])]);
+  labels.ask("mark", asks, [], [...helps, boxOf(point, 0), ...(sheet.level(rail) ? [boxOf([sheet.onRail(rail, 0, out), sheet.onRail(rail, aim, out)], px)] : [])]);
 }
 
 // Places for a number of a rail: on its cap, beside the mark there, then further out.

@@ -2,11 +2,12 @@
 
 import { put, say, svg } from "./dom.js";
 import { send } from "./ask.js";
+import { noteRest } from "./note-rest.js";
 import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
 import { freshUid } from "./uid.js";
 
-export function notePanel(element, sheet, group, urls, question, onNoted) {
+export function notePanel(element, sheet, [group, stopLayer], urls, question, onNoted) {
   const find = (selector) => element.querySelector(selector);
   const more = find("#note-more");
   const crossed = find("#crossed");
@@ -25,9 +26,10 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   function told(reply) {
     const { attempt: noted, figures, off_text: landed } = reply;
     if (noted.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
-    const said = landed.endsWith(noted.result) ? landed : [noted.result, landed].filter(Boolean).join(", ");
+    const said = landed.endsWith(noted.result) ? landed : [noted.potted ? "potted" : noted.result, landed].filter(Boolean).join(", ");
     find("#noted").textContent = `Noted: ${said}.`;
-    for (const key of keys) key.setAttribute("aria-pressed", String(key.dataset.result === noted.result));
+    for (const key of keys) put(key, { "aria-pressed": String(key.dataset.result === noted.result && (!key.dataset.potted || key.dataset.potted === String(noted.potted))) });
+    rest.show(noted);
     for (const side of sides) side.setAttribute("aria-pressed", String(side.dataset.side === noted.side_hit));
     find("#crossed-out").textContent = landed || "not marked";
     tally(figures);
@@ -43,13 +45,14 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
     }
   }
 
-  async function note(result) {
+  async function note({ result, potted }) {
     if (noting) return;
+    const what = potted ? { result, potted: potted === "true" } : { result };
     if (uid) {
-      await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, { result }));
+      await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, what));
       return;
     }
-    const fresh = { uid: freshUid(), question: question(), result };
+    const fresh = { uid: freshUid(), question: question(), ...what };
     noting = true;
     try {
       const reply = await send("POST", urls.attempts, fresh);
@@ -90,6 +93,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
     return attempt(() => send("PATCH", `${urls.attempts}/${said.uid}`, said.change));
   }
 
+  const rest = noteRest(more, sheet, stopLayer, later);
   const sendAll = () => Promise.all([...waiting.keys()].map(now));
 
   function close() {
@@ -98,6 +102,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
     more.hidden = true;
     for (const key of keys) put(key, { "aria-pressed": "false" });
     if (group.firstChild) group.replaceChildren();
+    rest.clear();
   }
 
   // The mark on the drawing: where the ball crossed the target's line. Dragged, or moved by the slider.
@@ -135,7 +140,7 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
     drawMark();
     sayCrossing(300);
   });
-  for (const key of keys) key.addEventListener("click", () => note(key.dataset.result));
+  for (const key of keys) key.addEventListener("click", () => note(key.dataset));
   for (const side of sides) side.addEventListener("click", () => later("side", { side_hit: side.dataset.side }, 0));
   comment.addEventListener("input", () => later("comment", { comment: comment.value }, 400)); // no word is lost by leaving
   more.addEventListener("submit", (event) => {
@@ -175,9 +180,11 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   // The keys say what can come of this shot: of a bank a pot, of a straight one which side it passed.
   function label(results) {
     keys.forEach((key, index) => {
-      const { id: result, label: word } = results[index] ?? { id: "", label: "" };
+      const { id: result, label: word, potted } = results[index] ?? { id: "", label: "", potted: null };
       key.hidden = !result;
       key.dataset.result = result;
+      if (potted === null || potted === undefined) delete key.dataset.potted;
+      else key.dataset.potted = String(potted);
       say(key, word);
     });
   }
@@ -185,7 +192,10 @@ export function notePanel(element, sheet, group, urls, question, onNoted) {
   function load(chosen, moved) {
     const solved = Boolean(chosen && chosen.solved);
     line = solved ? chosen.drawing.line : null;
-    if (solved) label(chosen.results);
+    if (solved) {
+      label(chosen.results);
+      rest.load(chosen);
+    }
     for (const key of keys) key.disabled = !solved;
     find("#crossing").hidden = !line;
     put(crossed, { max: line ? line.whole : 8 });
