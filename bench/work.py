@@ -202,8 +202,9 @@ def rates() -> list[tuple[str, Callable[[], Any]]]:
 def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
     from fandle.core.lines.bank import solve_bank
-    from fandle.core.lines.candidates import kick_lines
+    from fandle.core.lines.candidates import kick_lines, pot_line_steps
     from fandle.core.lines.kick import solve_kick
+    from fandle.core.lines.pot import solve_pot
     from fandle.core.steps import finish
     from fandle.core.systems.registry import all_counts, count
     from fandle.core.table.rails import Rail
@@ -214,6 +215,7 @@ def works() -> dict[str, Callable[[], Any]]:
     layout, stroke = Layout(TABLE, "nine-ball", balls, "7"), Stroke(3.2, 0.17, 0.1)
     firm = Stroke(3.0)
     banked = Layout(TABLE, "nine-ball", (Ball("cue", 3.0, 2.5), Ball("7", 5.0, 1.2), Ball("2", 1.0, 3.0)), "7")
+    pots = Layout(TABLE, "eight-ball", (Ball("cue", 3.0, 0.6), Ball("2", 7.3, 0.4), Ball("11", 5.15, 0.5)), "2")
     state, rack_of_fifteen, hard = Situation(layout, stroke, (Rail.FAR,)), break_layout(), Stroke(9.0)
     return {
         "three-rail shot": lambda: roll(START, P, NONE, 0, e.NO_JAWS, RAILS, *TAPE),
@@ -221,6 +223,8 @@ def works() -> dict[str, Callable[[], Any]]:
         "whole answer to a drag": lambda: (finish(answer(state)), count("M2", layout, (Rail.FAR,))),
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],
         "all kicks, 1 to 3 rails": lambda: kick_lines(layout, stroke, (1, 2, 3)),
+        "a pot over one rail": lambda: solve_pot(pots, (Rail.FAR,), firm, pocket="foot-near", with_chain=False),
+        "all kicks with their pots": lambda: finish(pot_line_steps(layout, stroke, (1, 2, 3), "any")),
         "a bank": lambda: solve_bank(banked, (Rail.NEAR,), firm, pocket="foot-far"),
         "all methods, landed": lambda: all_counts(layout),
         "full-rack break": lambda: play(rack_of_fifteen, hard, -0.035),

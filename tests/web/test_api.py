@@ -121,7 +121,7 @@ def test_a_bank_is_answered_with_its_contact_and_its_mirror(client: TestClient) 
     assert chosen["contact"].startswith("into the top-right corner, cut 34°")
     assert (chosen["lead"], chosen["counted_from"]) == ("Bottom rail", "from the left")
     assert chosen["drawing"]["line"]["whole"] == 8  # short and long are read through the pocket's mouth
-    assert chosen["results"][0] == {"id": "hit", "label": "Pocketed"}
+    assert chosen["results"][0] == {"id": "hit", "label": "Pocketed", "potted": None}
     assert len(chosen["drawing"]["mirror"]["tables"]) == 2
     assert "pocket=side-far" in ask(client, layout=layout, kind="bank", pocket="side-far", rails="near")["address"]
 

@@ -11,7 +11,7 @@ from fandle.core.lines.bank import solve_bank
 from fandle.core.lines.kick import NO_MARK, solve_all, solve_kick
 from fandle.core.lines.mirror import natural_direction, turns
 from fandle.core.lines.pot import solve_pot
-from fandle.core.lines.refusal import guarded
+from fandle.core.lines.refusal import guarded, no_kick
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import clearance
@@ -87,6 +87,13 @@ def orders(number: int) -> list[tuple[Rail, ...]]:
     return [order for order in product(Rail, repeat=number) if all(a != b for a, b in pairwise(order))]
 
 
+def _worth(layout: Layout, over: tuple[int, ...], target: str | None) -> list[tuple[Rail, ...]]:
+    """Every order of so many rails but those over a rail that a ball lies against."""
+    ball = layout.require_target(target).id
+    every = [order for number in over for order in orders(number)]
+    return [order for order in every if no_kick(layout, order, ball) is None]
+
+
 def kick(
     layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, hit: float = 0.0
 ) -> Aim | Refusal:
@@ -117,7 +124,7 @@ def kick_line_steps(
     layout: Layout, stroke: Stroke, over: tuple[int, ...], target: str | None = None, hit: float = 0.0
 ) -> Steps[list[Line]]:
     """`kick_lines` in steps."""
-    wanted = [order for number in over for order in orders(number)]
+    wanted = _worth(layout, over, target)
     answers = yield from solve_all(layout, stroke, wanted, target, hit)
     found = []
     for rails, answer in answers.items():
@@ -173,11 +180,18 @@ def bank_line_steps(
     return sorted(found, key=_rank)
 
 
-def pot(layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, pocket: str, target: str | None = None) -> Line:
-    """The line over `rails` that pots the target, `solve_pot` without its chain, guarded."""
+def pot(
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    stroke: Stroke,
+    pocket: str,
+    target: str | None = None,
+    hits: Aim | None = None,
+) -> Line:
+    """The line over `rails` that pots the target, the safest of `solve_pot` without its chain, guarded."""
     ball = layout.require_target(target).id
     answer = guarded(
-        layout, rails, ball, lambda: solve_pot(layout, rails, stroke, target, pocket, with_chain=False)
+        layout, rails, ball, lambda: solve_pot(layout, rails, stroke, target, pocket, False, every=False, hits=hits)
     )  # fmt: skip
     return Line(rails, answer, _pot_why(answer) if isinstance(answer, Aim) else answer.reason)
 
@@ -189,13 +203,14 @@ def pot_line_steps(
 
     Over more than one rail only the open lines are tried, and only pots are told.
     """
-    wanted = [order for number in over for order in orders(number)]
+    wanted, hits = _worth(layout, over, target), {}
     if over != (1,):
-        hits = yield from solve_all(layout, stroke, wanted, target)
-        wanted = [rails for rails in wanted if isinstance(hits[rails], Aim)]
+        answers = yield from solve_all(layout, stroke, wanted, target)
+        hits = {rails: answer for rails, answer in answers.items() if isinstance(answer, Aim)}
+        wanted = list(hits)
     found = []
     for rails in ((), *wanted):
-        found.append(pot(layout, rails, stroke, pocket, target))
+        found.append(pot(layout, rails, stroke, pocket, target, hits.get(rails)))
         yield
     told = [line for line in found if line.solved or over == (1,)]
     return sorted(told, key=lambda line: (not line.solved, _scratches(line), -line.window_deg, len(line.rails)))
@@ -223,7 +238,7 @@ def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) ->
 
 
 def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:
-    answer = kick(layout, rails, stroke, target, hit)
+    answer = no_kick(layout, rails, layout.require_target(target).id) or kick(layout, rails, stroke, target, hit)
     if rails:
         answer = _aimable(answer)
     why = _why(layout, answer, hit) if isinstance(answer, Aim) else answer.reason

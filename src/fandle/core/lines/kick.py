@@ -151,6 +151,7 @@ def proved(
         mark=remember(table, rail, question.nose(direction)),
         push=pushes(layout, shot),
         parts=parts(question, stroke, direction, low, high) if hangs(table, question.goal) else (),
+        edges=(low, high),
     )
 
 

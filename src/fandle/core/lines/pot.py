@@ -28,7 +28,7 @@ from fandle.core.physics.collision import WIDTH
 from fandle.core.physics.judge import measure
 from fandle.core.physics.kick import DIRECT, met_off
 from fandle.core.physics.roots import find_root
-from fandle.core.physics.scene import scene_of
+from fandle.core.physics.scene import Scene, scene_of
 from fandle.core.physics.search import FOUND
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
@@ -36,20 +36,60 @@ from fandle.core.table.pocket import POCKET_NAMES, mouths
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE, spoken
 
-LOOKS = 96  # directions played across a window of hits; where they find nothing:
-CLOSE_RAD, MOST_LOOKS = math.radians(0.012), 1600  # steps so small that nothing wider than 0.02° is overlooked
-EDGE_RAD = 1e-7  # how sharply a window of pots is cut
-HALVINGS = 40
+LOOKS = 72  # directions played across a window of hits; where they find nothing:
+CLOSE_RAD, MOST_LOOKS = math.radians(0.018), 1600  # steps so small that nothing wider than 0.02° is overlooked
+EDGE_RAD = 2e-6  # how sharply a window of pots is cut: five thousandths of a millimetre at the far end of a table
 
 
 @dataclass(frozen=True)
 class _Run:
-    """Directions side by side that pot into one pocket: from, to, and the one to aim along (rad)."""
+    """Directions side by side that pot into one pocket: from, to, and the one to aim along (rad).
+
+    in_off: along every one of them that meets the ball as asked, the cue ball drops as well.
+    """
 
     pocket: str
     low: float
     high: float
     aim: float
+    in_off: bool
+
+
+@dataclass(frozen=True)
+class _Field:
+    """What a direction is played on: the question with its numbers looked up once."""
+
+    question: Question
+    stroke: Stroke
+    numbers: NDArray[np.float64]
+    balls: NDArray[np.float64]
+    struck: NDArray[np.float64]
+    ball: int
+    scene: Scene
+
+    @classmethod
+    def of(cls, question: Question, stroke: Stroke) -> "_Field":
+        """From a question and the stroke it is asked with."""
+        layout = question.layout
+        return cls(
+            question, stroke, layout.table.params(), layout.obstacles(), stroke.array(),
+            layout.index(question.target) + 1, question.scene(layout.table, stroke),
+        )  # fmt: skip
+
+    def played(self, at: NDArray[np.float64]) -> Outcomes:
+        """Every direction played to the end, every ball on."""
+        n = len(at)
+        start = np.array(self.question.start)
+        rows = Strokes(
+            at, np.repeat(self.struck[None], n, axis=0), np.repeat(start[None], n, axis=0), np.zeros(n, np.int64)
+        )
+        return play_now(rows, self.numbers, self.balls)
+
+    def potted(self, out: Outcomes, name: str) -> NDArray[np.bool_]:
+        """In which of the strokes the ball is met first, and drops into a pocket."""
+        drops = (out.down == self.ball) & (out.pockets == POCKET_NAMES.index(name))
+        found: NDArray[np.bool_] = (out.first == self.ball) & drops.any(axis=1)
+        return found
 
 
 def solve_pot(
@@ -59,25 +99,28 @@ def solve_pot(
     target: str | None = None,
     pocket: str = ANY,
     with_chain: bool = True,
+    every: bool = True,
+    hits: Aim | None = None,
 ) -> Aim | Refusal:
     """The aims over `rails` (none: straight) that pot the target into `pocket` (or any), the safest first.
 
     First those without an in-off, then by the width of the window of the pot; the hit is part of the answer.
+    every: all of them are told, else only the safest. hits: the full hits over these rails, where they are known.
     """
     names = [mouth.name for mouth in wanted_mouths(layout, pocket)]
     question = ask(layout, rails, target, 0.0)
-    first, last = question.span(stroke)
-    scene = question.scene(layout.table, stroke)
-    rows, count, best = search.solve(first, last, 0.0, scene, search.GRIDS[len(question.rails)])
-    mirror, natural = question.geometric(0.0), question.geometric(layout.table.ball_radius)
-    if not count or mirror is None or natural is None:
-        return refuse(question, stroke, (natural or 0.0) if math.isnan(best) else float(best))
+    windows = _searched(question, stroke) if hits is None else [hit.edges for hit in hits.solutions]
+    if isinstance(windows, Refusal):
+        return windows
+    field = _Field.of(question, stroke)
+    runs = [(ends, run) for ends in windows for run in _runs(field, *ends, names)]
     found: list[Solution] = []
-    for row in rows[:count]:
-        for run in _runs(question, stroke, float(row[FOUND.lowest]), float(row[FOUND.highest]), names):
-            solution = _solution(question, stroke, row, run)
-            if solution is not None:
-                found.append(solution)
+    for ends, run in sorted(runs, key=lambda each: (each[1].in_off, each[1].low - each[1].high)):
+        solution = _solution(question, stroke, ends, run)
+        if solution is not None:
+            found.append(solution)
+            if not every:
+                break
     if not found:
         into = "any pocket" if len(names) > 1 else names[0]
         reason = f"{spoken(question.target)} is hit {over(question.rails)}, but no thickness sends it into {into}"
@@ -86,40 +129,54 @@ def solve_pot(
     return add_chain(layout, stroke, aim, aim.best.hit) if with_chain else aim
 
 
+def _searched(question: Question, stroke: Stroke) -> list[tuple[float, float]] | Refusal:
+    """The windows of full hits, as directions; why there are none."""
+    first, last = question.span(stroke)
+    scene = question.scene(question.layout.table, stroke)
+    rows, count, best = search.solve(first, last, 0.0, scene, search.GRIDS[len(question.rails)])
+    natural = question.geometric(question.layout.table.ball_radius)
+    if not count or question.geometric(0.0) is None or natural is None:
+        return refuse(question, stroke, (natural or 0.0) if math.isnan(best) else float(best))
+    return [(float(row[FOUND.lowest]), float(row[FOUND.highest])) for row in rows[:count]]
+
+
 def _safest(solution: Solution) -> tuple[bool, float]:
     pot = solution.pot
     return (True, 0.0) if pot is None else (pot.in_off, -pot.window_deg)
 
 
-def _runs(question: Question, stroke: Stroke, low: float, high: float, names: list[str]) -> list[_Run]:
+def _runs(field: _Field, low: float, high: float, names: list[str]) -> list[_Run]:
     """All runs of directions between two ends of a window of hits that pot the ball into one of the pockets."""
-    ideal = _ideal(question, stroke, low, high, names)
     steps = min(MOST_LOOKS, math.ceil((high - low) / CLOSE_RAD))
-    for looks in (LOOKS, steps):
+    ideal = _ideal(field.question, field.stroke, low, high, names) if steps > LOOKS else np.empty(0)
+    for looks in sorted({min(LOOKS, steps), steps}):
         at = np.sort(np.concatenate([np.linspace(low, high, looks + 2)[1:-1], ideal]))
-        played = _played(question, stroke, at)
-        found = [run for name in names for run in _of_pocket(question, stroke, at, played, name)]
-        if found or steps <= LOOKS:
-            return found
+        played = field.played(at)
+        found = [part for name in names for part in _of_pocket(field, at, played, name)]
+        if found:
+            return _sharp(field, at, found)
     return []
 
 
-def _of_pocket(question: Question, stroke: Stroke, at: NDArray[np.float64], played: Outcomes, name: str) -> list[_Run]:
-    """The runs of one pocket, their edges cut sharply; those in which the ball is met as asked somewhere."""
-    good, down = _potted(question, played, name), np.any(played.down == 0, axis=1)
-    scene, runs = question.scene(question.layout.table, stroke), []
+@dataclass(frozen=True)
+class _Members:
+    """The directions looked at that pot into one pocket, side by side, and those of them that meet the ball best."""
+
+    pocket: str
+    all: list[int]
+    best: list[int]
+    in_off: bool
+
+
+def _of_pocket(field: _Field, at: NDArray[np.float64], played: Outcomes, name: str) -> list[_Members]:
+    """The runs of one pocket in which the ball is met as asked somewhere."""
+    good, down, runs = field.potted(played, name), (played.down == 0).any(axis=1), []
     for members in _stretches(range(len(at)), lambda k: bool(good[k])):
-        a, b = members[0], members[-1]
-        direct = [k for k in members if met_off(at[k], scene) == DIRECT]
-        dry = [k for k in direct if not down[k]]
-        safe = _stretches(members, dry.__contains__) or _stretches(members, direct.__contains__)
-        if not safe:
-            continue
-        low = _edge(question, stroke, name, at[a], at[a - 1] if a else math.nan)
-        high = _edge(question, stroke, name, at[b], at[b + 1] if b + 1 < len(at) else math.nan)
-        best = max(safe, key=len)
-        aim = 0.5 * (low + high) if len(best) == len(members) else float(at[best[len(best) // 2]])
-        runs.append(_Run(name, low, high, aim))
+        direct = [k for k in members if met_off(at[k], field.scene) == DIRECT]
+        dry = _stretches(members, {k for k in direct if not down[k]}.__contains__)
+        safe = dry or _stretches(members, set(direct).__contains__)
+        if safe:
+            runs.append(_Members(name, members, max(safe, key=len), not dry))
     return runs
 
 
@@ -128,34 +185,25 @@ def _stretches(members: Iterable[int], wanted: Callable[[int], bool]) -> list[li
     return [list(part) for yes, part in groupby(members, key=wanted) if yes]
 
 
-def _edge(question: Question, stroke: Stroke, name: str, good: float, bad: float) -> float:
-    """Last direction that pots between one that does and one that does not (NaN: there is none)."""
-    for _ in range(HALVINGS):
-        if math.isnan(bad) or abs(good - bad) < EDGE_RAD:
-            break
-        mid = 0.5 * (good + bad)
-        if _potted(question, _played(question, stroke, np.array([mid])), name)[0]:
-            good = mid
-        else:
-            bad = mid
-    return float(good)
-
-
-def _played(question: Question, stroke: Stroke, at: NDArray[np.float64]) -> Outcomes:
-    """Every direction played to the end, every ball on."""
-    layout, n = question.layout, len(at)
-    rows = Strokes(
-        at, np.tile(stroke.array(), (n, 1)), np.tile(question.start, (n, 1)), np.zeros(n, dtype=np.int64)
-    )  # fmt: skip
-    return play_now(rows, layout.table.params(), layout.obstacles())
-
-
-def _potted(question: Question, played: Outcomes, name: str) -> NDArray[np.bool_]:
-    """In which of the strokes the ball is met first, and drops into a pocket."""
-    ball = question.layout.index(question.target) + 1
-    drops = (played.down == ball) & (played.pockets == POCKET_NAMES.index(name))
-    found: NDArray[np.bool_] = (played.first == ball) & np.any(drops, axis=1)
-    return found
+def _sharp(field: _Field, at: NDArray[np.float64], found: list[_Members]) -> list[_Run]:
+    """The runs with their edges cut sharply, all of them together: one play a halving."""
+    names = [part.pocket for part in found for _ in (0, 1)]
+    good = np.array([at[k] for part in found for k in (part.all[0], part.all[-1])])
+    beyond = [k for part in found for k in (part.all[0] - 1, part.all[-1] + 1)]
+    bad = np.array([at[k] if 0 <= k < len(at) else own for k, own in zip(beyond, good, strict=True)])
+    while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
+        middle = 0.5 * (good[wide] + bad[wide])
+        out = field.played(middle)
+        pots = {name: field.potted(out, name) for name in set(names)}
+        inside = np.array([pots[names[k]][place] for place, k in enumerate(wide)])
+        good[wide[inside]], bad[wide[~inside]] = middle[inside], middle[~inside]
+    runs = []
+    for k, part in enumerate(found):
+        low, high = float(good[2 * k]), float(good[2 * k + 1])
+        whole = len(part.best) == len(part.all)
+        aim = 0.5 * (low + high) if whole else float(at[part.best[len(part.best) // 2]])
+        runs.append(_Run(part.pocket, low, high, aim, part.in_off))
+    return runs
 
 
 def _ideal(question: Question, stroke: Stroke, low: float, high: float, names: list[str]) -> NDArray[np.float64]:
@@ -176,7 +224,7 @@ def _ideal(question: Question, stroke: Stroke, low: float, high: float, names: l
     return np.array(found)
 
 
-def _solution(question: Question, stroke: Stroke, row: NDArray[np.float64], run: _Run) -> Solution | None:
+def _solution(question: Question, stroke: Stroke, ends: tuple[float, float], run: _Run) -> Solution | None:
     """A proved pot: the aim as a kick of the thickness that pots, with what the pot forgives."""
     layout = question.layout
     offset = float(measure(run.aim, question.scene(layout.table, stroke)))
@@ -187,7 +235,7 @@ def _solution(question: Question, stroke: Stroke, row: NDArray[np.float64], run:
     if mirror is None or natural is None:
         return None
     read = meant.read_along(run.aim, natural)
-    line = np.array([run.aim, offset, row[FOUND.lowest], row[FOUND.highest]])
+    line = np.array([run.aim, offset, *ends])
     kick = None if read is None else proved(read, stroke, line, mirror, natural)
     shot = play(layout, stroke, run.aim)
     if read is None or kick is None or (question.target, run.pocket) not in shot.potted:

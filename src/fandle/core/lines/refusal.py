@@ -5,7 +5,9 @@ import math
 from collections.abc import Callable
 
 from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.layout.place import hangs
 from fandle.core.lines.marks import over
 from fandle.core.lines.question import Question
 from fandle.core.lines.solution import Aim, ReasonCode, Refusal
@@ -16,6 +18,7 @@ from fandle.core.table.rails import Rail, rails_name
 from fandle.core.words.balls import spoken
 
 LOG = logging.getLogger(__name__)
+LYING_M = 0.0005  # a ball this near to a rail lies against it
 FAILED = "this line could not be worked out; what went wrong is in the log"
 
 
@@ -30,6 +33,31 @@ def guarded(layout: Layout, rails: tuple[Rail, ...], target: str, solve: Callabl
     except Exception:
         LOG.exception("the line %s to %s fails on %r", rails_name(rails), target, layout)
         return Refusal(rails, target, "no_such_line", FAILED)
+
+
+def against(layout: Layout, ball: Ball, rail: Rail) -> bool:
+    """Does a ball lie against a rail? One that hangs in a pocket's mouth does not: there is no rail."""
+    table = layout.table
+    across = table.diamond_y if rail.is_long else table.diamond_x
+    off = abs(rail.across(ball.x, ball.y) - (rail.diamonds_across if rail.at_end else 0.0)) * across
+    return off <= table.ball_radius + LYING_M and hangs(table, layout.metres(ball)) is None
+
+
+def no_kick(layout: Layout, rails: tuple[Rail, ...], target: str) -> Refusal | None:
+    """Why a way over these rails is none worth telling: a ball lies against the first or the last of them.
+
+    From the rail it lies against the cue ball goes straight off; a ball on the last rail is met from the rail before.
+    """
+    if not rails:
+        return None
+    ball = layout.ball(target)
+    if against(layout, layout.cue, rails[0]):
+        reason = f"the cue ball lies against the {rails[0]} rail: that would be no kick over it"
+    elif against(layout, ball, rails[-1]):
+        reason = f"{spoken(target)} lies against the {rails[-1]} rail: it is met without going over that rail"
+    else:
+        return None
+    return Refusal(rails, target, "no_such_line", reason)
 
 
 def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:

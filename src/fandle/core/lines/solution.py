@@ -1,5 +1,6 @@
 """What a question about a line gets: an aim, proved by playing it, or a refusal with its reason."""
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -77,6 +78,7 @@ class Solution:
     hit: the thickness asked for, ball diameters right of full. mark: the corrected one at the nose as it is remembered.
     push: the target is frozen to the cue ball and driven on at once, so that both go on together.
     parts: of the window of a ball that hangs in a pocket's mouth. pot: of a kick or straight shot that is to pot.
+    edges: the window's ends as directions of the cue, rad; not of a bank.
     """
 
     rails: tuple[Rail, ...]
@@ -101,6 +103,7 @@ class Solution:
     parts: tuple[Part, ...] = ()
     pot: Pot | None = None
     hit: float = 0.0
+    edges: tuple[float, float] = (math.nan, math.nan)
 
     @property
     def window_mm(self) -> float:

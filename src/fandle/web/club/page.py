@@ -24,6 +24,17 @@ from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, mine_of, shelf_of
 
 router = APIRouter(responses=FAULTS)
+URLS = {
+    "room": address.CLUB_ROOM,
+    "tables": address.CLUB_TABLES,
+    "cues": address.CLUB_CUES,
+    "cue_test": address.CUE_TEST,
+    "preferences": address.PREFERENCES,
+    "preview": address.CLUB_PREVIEW,
+    "read": address.READ_TABLE,
+    "save": address.SAVE_TABLE,
+    "back": address.CLUB_BACK,
+}
 
 
 @router.get(address.CLUB_ROOM, response_class=HTMLResponse)
@@ -58,17 +69,7 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "mine": mine_of(request).cue.name,
         "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
         "ratio": CUE_LIMITS["end_ratio"],
-        "urls": {
-            "room": address.CLUB_ROOM,
-            "tables": address.CLUB_TABLES,
-            "cues": address.CLUB_CUES,
-            "cue_test": address.CUE_TEST,
-            "preferences": address.PREFERENCES,
-            "preview": address.CLUB_PREVIEW,
-            "read": address.READ_TABLE,
-            "save": address.SAVE_TABLE,
-            "back": address.CLUB_BACK,
-        },
+        "urls": URLS,
         "backup": _backup(shelf),
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "club.html", context)

@@ -8,7 +8,7 @@ from fandle.core.systems.own import own_in_words
 from fandle.core.table.model import Table
 from fandle.service.answer import Answer, Played
 from fandle.service.situation import Situation
-from fandle.web.table.models import Help, OwnMark
+from fandle.web.table.help_models import Help, OwnMark
 
 
 def helps(asked: Situation, played: Played) -> list[Help]:

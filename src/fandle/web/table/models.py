@@ -5,6 +5,8 @@ from typing import Any, NotRequired
 from pydantic import ConfigDict, with_config
 from typing_extensions import TypedDict
 
+from fandle.web.table.help_models import Help, OwnMark
+
 Point = tuple[float, float]
 Rails = list[str]
 
@@ -179,20 +181,6 @@ class ResultKey(TypedDict):
     id: str
     label: str
     potted: bool | None
-
-
-class Help(TypedDict):
-    """Something to keep an eye on besides the mark: what, and where."""
-
-    name: str
-    text: str
-
-
-class OwnMark(TypedDict):
-    """The aim in the numbers of the system that counts it."""
-
-    system: str
-    say: str
 
 
 class ChosenModel(TypedDict):
