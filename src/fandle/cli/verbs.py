@@ -26,6 +26,7 @@ from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats import words
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.base import validated
+from fandle.formats.cues import SquirtAnswer
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
 from fandle.formats.parts import Answer
 from fandle.formats.shots import ShotAnswer
@@ -223,9 +224,7 @@ def squirt(
 ) -> None:
     """Find a cue's squirt from two shots from (1, 2) at the middle of the foot rail, level and medium."""
     found = find_squirt(_table(table), left, right, side)
-    ratio = found.squirt.end_ratio if math.isfinite(found.squirt.end_ratio) else None
-    data = {"end_ratio": ratio, "squirt_deg": found.squirt.deg, "sd_deg": found.squirt.sd_deg, "say": found.say}
-    _print(data) if as_json else typer.echo(found.say)
+    _print(SquirtAnswer.of(found)) if as_json else typer.echo(found.say)
 
 
 @app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, files, log, shots
+from fandle.formats import answers, cues, files, log, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -19,6 +19,7 @@ SCHEMAS: dict[str, Any] = {
     "simulate": shots.ShotAnswer,
     "aim": answers.AimAnswer | answers.RefusedAnswer,
     "instead": answers.InsteadAnswer | answers.RefusedAnswer,
+    "squirt": cues.SquirtAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

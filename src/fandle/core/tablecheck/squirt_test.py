@@ -33,6 +33,16 @@ class Squirt:
     deg: float
     sd_deg: float
 
+    @property
+    def say(self) -> str:
+        """In words."""
+        if self.deg == 0.0:
+            return "no squirt to be seen: both balls went the same way"
+        return (
+            f"{self.deg:.1f}° of squirt with the most side, give or take {self.sd_deg:.1f}°: the ball is "
+            f"{self.end_ratio:.0f} times as heavy as the shaft's end"
+        )
+
 
 def set_up(table: Table) -> Layout:
     """Where the cue ball lies for both shots."""

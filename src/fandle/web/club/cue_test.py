@@ -4,9 +4,9 @@ from typing import Annotated
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
-from typing_extensions import TypedDict
 
 from fandle.formats.base import Number
+from fandle.formats.cues import SquirtAnswer
 from fandle.service.cues import SIDE, find_squirt
 from fandle.web import address
 from fandle.web.faults import FAULTS
@@ -26,23 +26,8 @@ class TwoShots(BaseModel):
     side: Annotated[Number, Field(gt=0, le=0.5)] = SIDE
 
 
-class SquirtModel(TypedDict):
-    """A cue's squirt. end_ratio: ball mass over the shaft's end mass, null where there is no squirt to be seen."""
-
-    end_ratio: float | None
-    squirt_deg: float
-    sd_deg: float
-    say: str
-
-
 @router.post(address.CUE_TEST, responses=FAULTS)
-def post_cue_test(shots: TwoShots, request: Request) -> SquirtModel:
+def post_cue_test(shots: TwoShots, request: Request) -> SquirtAnswer:
     """The squirt of the cue that sent the balls there. Nothing is kept."""
-    found = find_squirt(shelf_of(request).table(shots.table), shots.left, shots.right, shots.side)
-    squirt = found.squirt
-    return {
-        "end_ratio": squirt.end_ratio if squirt.deg else None,
-        "squirt_deg": squirt.deg,
-        "sd_deg": squirt.sd_deg,
-        "say": found.say,
-    }
+    table = shelf_of(request).table(shots.table)
+    return SquirtAnswer.of(find_squirt(table, shots.left, shots.right, shots.side))
