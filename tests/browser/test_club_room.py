@@ -136,7 +136,7 @@ def test_a_cue_is_added_changed_and_played_with(page: Page) -> None:
         page.get_by_role("button", name="Save", exact=True).click()
     row = page.locator(".cues tr", has_text="Walnut")
     expect(row).to_contain_text("3.7°")
-    row.get_by_role("button").click()
+    row.get_by_role("button", name="change").click()
     page.locator("#cue-tip").fill("11")
     with page.expect_navigation():
         page.get_by_role("button", name="Save", exact=True).click()
@@ -194,3 +194,41 @@ def test_edits_save_themselves_and_are_taken_back_one_by_one(page: Page) -> None
     assert float(rolling.input_value()) == 0.02
     page.locator("#remove").click()
     expect(page.locator("#toast")).to_contain_text("its log is kept")
+
+
+def test_a_cue_is_found_by_two_shots_and_made_ones_own(page: Page) -> None:
+    """Both marks dragged, and moved by keys; the ratio goes into the form; what is mine begins the Table room."""
+    page.goto("/club")
+    page.locator("#cue-details > summary").click()
+    page.locator("#squirt-test summary").click()
+    says, ratio = page.locator("#squirt-test output"), page.locator("#cue-ratio")
+    right = page.locator('[data-shot="right"]')
+    box = right.locator(".disc").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 12, steps=4)  # further off the line: more squirt
+    page.mouse.up()
+    expect(says).to_contain_text("of squirt with the most side")
+    settled(page)
+    more = float(ratio.input_value())
+    for _ in range(5):
+        right.press("ArrowDown")
+    settled(page)
+    expect(ratio).not_to_have_value(str(more))
+    assert float(ratio.input_value()) > more
+    page.locator("#cue-name").fill("Tested cue")
+    with page.expect_navigation():
+        page.get_by_role("button", name="Save", exact=True).click()
+    with page.expect_navigation():
+        page.locator('[data-mine="Tested cue"]').click()
+    expect(page.locator(".mine")).to_have_text("my cue")
+    page.goto("/")
+    settled(page)
+    expect(page.locator("#cue")).to_have_value("Tested cue")
+    with page.expect_response(lambda r: r.url.endswith("/api/preferences")):
+        page.locator("#tab-adjust").click()
+        page.locator("#cue").select_option("house")
+    page.goto("/")
+    expect(page.locator("#cue")).to_have_value("house")

@@ -100,3 +100,23 @@ def test_a_folder_that_cannot_be_made_is_a_sentence(tmp_path: Path) -> None:
     (tmp_path / "file").write_text("x")
     with pytest.raises(StoreError, match="set FANDLE_HOME"):
         Database.open(tmp_path / "file" / "home")
+
+
+def test_demo_layouts_are_legal_positions_of_their_games() -> None:
+    """The lowest ball on is the target and the money ball is up; the 8 is up; reds with the colours. Rules of the games."""
+    for each in demo_club()["layouts"]:
+        layout, name = each["layout"], each["name"]
+        ids = {ball["id"] for ball in layout["balls"]} - {"cue"}
+        if layout["game"] in ("nine-ball", "ten-ball"):
+            money = {"nine-ball": "9", "ten-ball": "10"}[layout["game"]]
+            assert money in ids, name
+            assert int(layout["target"]) == min(map(int, ids)), name
+            assert max(map(int, ids)) == int(money), name
+        elif layout["game"] == "eight-ball":
+            assert "8" in ids, name
+            assert layout["target"] != "8", name
+        elif layout["game"] == "snooker":
+            assert layout["target"].startswith("red"), name
+            assert {"yellow", "green", "brown", "blue", "pink", "black"} <= ids, name
+        else:
+            assert ids == {"white", "red"}, name
