@@ -144,6 +144,9 @@ class Mine(NamedTuple):
     cue: Cue = HOUSE
 
 
+NEWCOMER = Mine()
+
+
 def mine_of(request: Request) -> Mine:
     """The player's favourite system and cue; the house cue where none was chosen, or the chosen one is gone."""
     database = request.app.state.database

@@ -19,7 +19,7 @@ from fandle.service.log import Attempt
 from fandle.service.situation import Situation
 from fandle.store.log import Noted
 from fandle.web import address
-from fandle.web.known import STANDARD, Known, Mine
+from fandle.web.known import NEWCOMER, STANDARD, Known, Mine
 
 
 def noted_situation(row: Noted, known: Known = STANDARD) -> Situation:
@@ -51,7 +51,7 @@ def href(asked: Situation) -> str:
     return address.TABLE_ROOM + "?" + address.write(asked)
 
 
-def plain(layout: Layout, mine: Mine) -> Situation:
+def plain(layout: Layout, mine: Mine = NEWCOMER) -> Situation:
     """A layout, plain at medium speed with the player's own cue and system."""
     return Situation(layout, Stroke(default_speed(layout.table), cue=mine.cue), system=mine.system)
 

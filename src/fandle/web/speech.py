@@ -17,7 +17,7 @@ BRITISH = ("en-gb", "en-ie", "en-au", "en-nz", "en-za", "en-in")  # languages of
 SAID = frozenset(
     ("adjust", "beside", "big_words", "contact", "counted_from", "cushions", "do", "frame_words",
      "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured", "name", "reason",
-     "played", "say", "seen", "side_text", "squirt", "steps", "text", "thickness", "told", "twin", "way",
+     "played", "remembered", "say", "seen", "side_text", "squirt", "steps", "text", "thickness", "told", "twin", "way",
      "what", "where", "why", "window")
 )  # fmt: skip
 # what is long and holds no words

@@ -18,6 +18,7 @@ POOL = STANDARDS["pool-9ft"]
         (3.0, "3", "diamond"), (3.03, "3", "diamond"), (3.051, "just past 3", "diamond"), (2.95, "just short of 3", "diamond"),
         (3.5, "3½", "half"), (0.25, "¼", "quarter"), (0.0, "0", "diamond"), (-0.26, "−¼", "quarter"),
         (3.11, "half a ball past 3", "between"), (2.63, "half a ball short of 2¾", "between"),
+        (3.8, "head-side jaw of side-far", "quarter"), (3.76, "3¾", "quarter"),
     ],
 )  # fmt: skip
 def test_a_mark_is_said_by_the_nearest_thing_one_sees(at: float, say: str, grade: str) -> None:

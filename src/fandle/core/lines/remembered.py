@@ -1,4 +1,4 @@
-"""A mark as a player remembers it: "just past 3", "half a ball short of 2½"; and how easily it is seen."""
+"""A mark as a player remembers it: "just past 3", "half a ball short of 2½", a jaw, a string; and how easily seen."""
 
 import math
 import re
@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fandle.core.errors import BadInputError
+from fandle.core.table.landmarks import seen_marks
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.words.spoken import FRACTIONS, mixed
@@ -13,6 +14,7 @@ from fandle.core.words.spoken import FRACTIONS, mixed
 Grade = Literal["diamond", "half", "quarter", "between"]
 JUST = 0.05  # diamonds: just past, just short of
 SEEN = 0.06  # diamonds: a mark this near to a whole, half or quarter is aimed at as one
+AT_ONE = 0.01  # a jaw or a string is plainer than anything beside a quarter, not than the quarter itself
 AS_SAID = 0.04  # diamonds: no words are further off than this
 _PLACE = re.compile(
     r"(?:(?P<off>just|half a ball|a ball) (?P<way>past|short of) )?(?P<sign>[-−]?)(?P<whole>\d*)(?P<part>[¼½¾]?)"
@@ -36,6 +38,7 @@ def remember(table: Table, rail: Rail, at: float) -> Remembered:
         for quarter in (round(4 * at) + step for step in (-1, 0, 1))
         for off, words in ((0.0, ""), *beside)
     ]
+    told += [(AT_ONE, abs(place - at), name) for place, name in seen_marks(table, rail)]
     close = [each for each in told if each[1] <= AS_SAID]  # of these the plainest, else whatever is nearest
     say = min(close)[2] if close else min(told, key=lambda each: each[1])[2]
     return Remembered(say, grade_of(at))
@@ -62,7 +65,11 @@ def place_of(table: Table, rail: Rail, text: str) -> float:
 
 
 def _in_words(table: Table, rail: Rail, text: str) -> float:
-    found = _PLACE.fullmatch(" ".join(text.split()))
+    words = " ".join(text.split())
+    found = _PLACE.fullmatch(words)
+    named = next((place for place, name in seen_marks(table, rail) if name == words), None)
+    if named is not None:
+        return named
     if found is None or not (found["whole"] or found["part"]):
         return math.nan
     part = next((value for value, sign in FRACTIONS.items() if sign == found["part"]), 0.0)

@@ -33,6 +33,11 @@ def landmarks(table: Table, rail: Rail) -> list[tuple[float, str]]:
     return found
 
 
+def seen_marks(table: Table, rail: Rail) -> list[tuple[float, str]]:
+    """(place, name) of what one sees on a rail besides diamonds: the jaws of its pockets, the end of a string."""
+    return [mark for mark in landmarks(table, rail) if any(word in mark[1] for word in ("jaw", "string", "baulk line"))]
+
+
 def _start(rail: Rail) -> str:
     return "head end" if rail.is_long else "near rail"
 
