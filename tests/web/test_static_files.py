@@ -1,7 +1,9 @@
 """The page's own files: kept for good under an address that changes with them, asked for anew under the plain one."""
 
 import re
+from pathlib import Path
 
+import pytest
 from fastapi.testclient import TestClient
 
 from fandle.web.static_files import FOLDER, version
@@ -60,3 +62,10 @@ def test_a_browser_that_looks_for_an_icon_by_itself_finds_it(client: TestClient)
     found = client.get("/favicon.ico")
     assert found.headers["content-type"] == "image/svg+xml"
     assert found.content == (FOLDER / "icon.svg").read_bytes()
+
+
+@pytest.mark.parametrize("script", sorted((FOLDER / "js").glob("*.js")), ids=lambda path: path.name)
+def test_no_template_stands_inside_another(script: Path) -> None:
+    """The packer takes the blanks out of a template literal inside another's `${}`: "already.The count"."""
+    for number, line in enumerate(script.read_text("utf-8").splitlines(), 1):
+        assert not re.search(r"`[^`]*\$\{[^}`]*`", line), f"line {number}: {line.strip()}"

@@ -125,7 +125,8 @@ export function ballsLayer(sheet, group, labels, { onMove = () => {}, onMoves = 
 
   function name(ball, target) {
     if (ball.id === "cue") return "Cue ball";
-    return `${tint(ball.id) ? `${onBall(ball.id)}, ` : ""}Ball ${ball.id}${ball.id === target ? ", to be hit" : ""}`;
+    const lettered = tint(ball.id) ? onBall(ball.id) + ", " : "";
+    return `${lettered}Ball ${ball.id}${ball.id === target ? ", to be hit" : ""}`;
   }
 
   function draw(balls, target, chosen, wrong) {

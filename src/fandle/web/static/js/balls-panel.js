@@ -52,7 +52,7 @@ export function ballsPanel(element, units, tray, sizes, { onMove, onTarget, onRe
     if (tray.dataset.key === key) return;
     tray.dataset.key = key;
     tray.replaceChildren(...absent.map((id) => {
-      const chip = html("button", { type: "button", class: `btn tool tray-ball${tint(id) ? ` tint-${tint(id)}` : ""}`, "data-add": id, "aria-label": `Put ball ${id} on the table` }, onBall(id));
+      const chip = html("button", { type: "button", class: ["btn tool tray-ball", tint(id) && `tint-${tint(id)}`].filter(Boolean).join(" "), "data-add": id, "aria-label": `Put ball ${id} on the table` }, onBall(id));
       chip.addEventListener("click", () => onAdd(id));
       return chip;
     }));

@@ -17,8 +17,9 @@ function stepsOf(answer) {
     found.push({ do: `Count it: ${system}. ${count.say.split(";")[0]}.`, ask: "count", is: count.aim.nose });
     if (count.steps.length > 1) found.push({ do: `Shift it: ${count.steps.join(", ")}.` });
   }
+  const spin = answer.stroke.side_text === "none" ? "no spin" : [answer.stroke.side_text, chosen.running].filter(Boolean).join(", ");
   found.push(
-    { do: `Correct it for ${answer.stroke.speed_text} and ${answer.stroke.side_text === "none" ? "no spin" : `${answer.stroke.side_text}${chosen.running ? `, ${chosen.running}` : ""}`}: which way does that move the mark?` },
+    { do: `Correct it for ${answer.stroke.speed_text} and ${spin}: which way does that move the mark?` },
     { do: "Find something to remember: a diamond, half-way between two, the edge of a jaw. Then commit.", ask: "commit", is: chosen.answer.corrected.nose },
   );
   return found;

@@ -47,7 +47,7 @@ export function drawCurves(element, curves, axis) {
   curves.forEach((curve, k) => {
     if (curve.dots.length === 0) return;
     const row = [...curve.dots].sort((a, b) => a[0] - b[0]);
-    parts.push(svg("path", { class: `curve curve-${k}`, d: `M${row.map(([a, b]) => `${x(a).toFixed(1)} ${y(b).toFixed(1)}`).join("L")}` }));
+    parts.push(svg("path", { class: `curve curve-${k}`, d: "M" + row.map(([a, b]) => `${x(a).toFixed(1)} ${y(b).toFixed(1)}`).join("L") }));
     for (const [a, b, hit] of row) parts.push(svg("circle", { class: `curve-dot curve-${k}${hit ? " hit" : ""}`, cx: x(a).toFixed(1), cy: y(b).toFixed(1), r: 2.6 }));
     labels.push({ y: y(row.at(-1)[1]), k, text: curve.name });
   });

@@ -11,7 +11,7 @@ export function systemDetail(system, keys) {
       html("h2", {}, system.title), ...steps,
       html("p", { class: "step" }, system.lead, html("b", {}, system.result)),
       html("p", {}, system.say),
-      html("p", {}, `Played ${system.played}. ${system.in_the_way && `${sentence(system.in_the_way)} `}`, html("b", { id: "twin" }, system.twin)),
+      html("p", {}, `Played ${system.played}. `, system.in_the_way && sentence(system.in_the_way) + " ", html("b", { id: "twin" }, system.twin)),
       html("p", {}, system.adjust, system.squirt && ` ${system.squirt}`),
       html("div", { class: "keys" }, html("a", { class: "btn tool strong", href: system.href }, "Play it in the Table room"), ...keys)),
   ];
