@@ -71,7 +71,7 @@ def _not_potted(asked: Case, found: Aim, one: Solution) -> str:
     if one.pot is None or pocket not in ("any", one.pot.pocket):
         return "into another pocket than asked"
     shot = play(layout, stroke, one.direction)
-    potted = (one.target, one.pot.pocket) in shot.potted
+    potted = (one.pot.ball, one.pot.pocket) in shot.potted and one.pot.through[0] == one.target == shot.first_ball
     scratch = any(name == "cue" for name, _ in shot.potted)
     return "" if potted and scratch == one.pot.in_off else f"played, it says {shot.potted}"
 

@@ -109,13 +109,14 @@ class PotAnswer(Answer):
     window_deg: Number
     in_off: bool
     through: list[str]
+    ball: str
 
     @classmethod
     def of(cls, pot: Pot) -> "PotAnswer":
         """From a pot."""
         return cls(
             pocket=pot.pocket, window_mm=WindowAnswer(less=pot.less_mm, more=pot.more_mm), window_deg=pot.window_deg,
-            in_off=pot.in_off, through=list(pot.through),
+            in_off=pot.in_off, through=list(pot.through), ball=pot.ball,
         )  # fmt: skip
 
 

@@ -57,10 +57,9 @@ def _bank_lines(best: Solution) -> list[str]:
 def _pot_lines(best: Solution) -> list[str]:
     if best.pot is None:
         return []
-    pot, others = best.pot, [spoken(name) for name in best.pot.through[1:]]
-    through = f" by way of {' and '.join(others)}" if others else ""
+    pot = best.pot
     window = f"{pot.less_mm:.0f} mm less, {pot.more_mm:.0f} mm more"
-    lines = [f"pots it in {pot.pocket}{through}: {best.fullness:.0%} full, {window}"]
+    lines = [f"pots {spoken(pot.ball)} in {pot.pocket}: {best.fullness:.0%} full{pot.by(best.target)}, {window}"]
     return [*lines, "the cue ball goes down, too"] if pot.in_off else lines
 
 

@@ -29,8 +29,9 @@ def attempt(asked: Situation, best: Solution, result: Result, potted: bool | Non
     """
     shot = meant_by(best)
     check_result(result, shot.kind)
+    ball = best.target if best.pot is None else best.pot.ball
     return Attempt(
-        asked, best, shot, set_up(asked.layout, shot), shot_title(best.target, shot), result,
+        asked, best, shot, set_up(asked.layout, shot), shot_title(ball, shot), result,
         result is Result.HIT if shot.kind == "bank" else potted,
     )  # fmt: skip
 

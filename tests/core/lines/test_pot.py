@@ -15,6 +15,7 @@ from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
+from fandle.formats import words
 
 POOL = standard_table("pool-9ft")
 FIRM = Stroke(3.0)
@@ -134,3 +135,24 @@ def test_where_no_thickness_pots_it_is_said_and_a_bad_pocket_is_refused() -> Non
     carom = Layout(standard_table("carom-10ft"), "three-cushion", (Ball("cue", 1, 1), Ball("red", 4, 2)), "red")
     with pytest.raises(BadInputError, match="has no pockets"):
         solve_pot(carom, (), FIRM, pocket="any")
+
+
+def test_a_combination_is_found_where_the_ball_itself_does_not_go() -> None:
+    """The 2 drives the 9 home: the aim is at the 2, and what happens when it is played is what was said."""
+    layout = Layout(POOL, "nine-ball", (Ball("cue", 4.5, 1.8), Ball("2", 6.6, 0.9), Ball("9", 7.3, 0.45)), "9")
+    found = solve_pot(layout, (), Stroke(3.0))
+    assert isinstance(found, Aim)
+    best = found.best
+    assert best.pot is not None
+    assert (best.target, best.pot.ball, best.pot.through, best.pot.pocket) == ("2", "9", ("2", "9"), "foot-near")
+    assert best.pot.window_deg > 0.1
+    assert sum(link.shift for link in found.chain) == pytest.approx(best.corrected.nose - best.mirror.nose, abs=1e-6)
+    shot = play(layout, Stroke(3.0), best.direction)
+    assert shot.potted == (("9", "foot-near"),)
+    assert "on the 2, on to the 9" in words.aim(found)
+
+
+def test_a_run_with_a_hole_in_its_middle_is_aimed_beside_it() -> None:
+    """Found by the campaign: a kiss in the middle of the directions that pot."""
+    asked = pots.case(162)
+    assert pots.fault_of(asked) == ("pot", "")

@@ -225,7 +225,7 @@ def _pot_why(aim: Aim) -> str:
     best = aim.best
     if best.pot is None:
         return ""
-    through = "".join(f", off {spoken(name)}" for name in best.pot.through[1:])
+    through = best.pot.by(best.target)
     follows = ", the cue ball goes down, too" if best.pot.in_off else ""
     return f"into {best.pot.pocket}{through}{follows}"
 

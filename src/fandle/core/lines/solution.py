@@ -9,6 +9,7 @@ from fandle.core.lines.remembered import Remembered
 from fandle.core.shot.approach import Approach
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
 
 ReasonCode = Literal["jaw", "blocked", "short_of_speed", "too_much_side", "no_such_line", "double_kiss", "no_pot"]
 LINKS = ("ball size", "cushion", "compression", "side", "follow", "table", "squirt and swerve")
@@ -57,7 +58,7 @@ class Pot:
     """What a pot forgives: the mark may be off by so much either way (mm) and the target still drops in `pocket`.
 
     in_off: the cue ball follows it down, or drops elsewhere. through: the balls met, in the order in which the stroke
-    is passed on, from the one the cue ball hits to the one that drops.
+    is passed on, from the one the cue ball hits on. ball: the one that drops, of a combination not the one that is hit.
     """
 
     pocket: str
@@ -66,6 +67,14 @@ class Pot:
     window_deg: float
     in_off: bool
     through: tuple[str, ...]
+    ball: str
+
+    def by(self, first: str) -> str:
+        """By way of what, in words after the ball that is hit; "" of a plain pot."""
+        if self.ball != first:
+            between = [spoken(name) for name in self.through[1:] if name != self.ball]
+            return f" on {spoken(first)}, on to {' and '.join([*between, spoken(self.ball)])}"
+        return "".join(f", off {spoken(name)}" for name in self.through[1:])
 
 
 @dataclass(frozen=True)

@@ -216,8 +216,7 @@ def _beside(best: Solution, asked: Situation) -> str:
 def _contact(best: Solution) -> str:
     """How a ball that is to be potted is met, and where it goes."""
     if best.pot is not None:
-        through = "".join(f", off {spoken(name)}" for name in best.pot.through[1:])
-        return f"{best.fullness:.0%} full{through}"
+        return f"{best.fullness:.0%} full{best.pot.by(best.target)}"
     if best.contact is None:
         return ""
     return f"into {best.pocket}, cut {best.contact.cut_deg:.0f}°, {best.fullness:.0%} full"
