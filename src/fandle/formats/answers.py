@@ -53,7 +53,7 @@ class SolutionAnswer(Answer):
 
 
 class AimAnswer(SolutionAnswer):
-    """The widest aim, its chain, and the others."""
+    """The widest aim, its chain, and the others. target: of a combination the ball that drops, not the one hit first."""
 
     solved: Literal[True]
     target: str
@@ -66,7 +66,8 @@ class AimAnswer(SolutionAnswer):
         """From an aim."""
         best = aim.best
         return cls(
-            solved=True, target=best.target, rails=_names(best.rails), **_solution(best),
+            solved=True, target=best.target if best.pot is None else best.pot.ball, rails=_names(best.rails),
+            **_solution(best),
             chain=[LinkAnswer(link=link.link, shift=link.shift) for link in aim.chain],
             others=[SolutionAnswer.of(s) for s in aim.solutions[1:]],
         )  # fmt: skip

@@ -16,6 +16,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 from fandle.formats import words
+from fandle.formats.answers import AimAnswer
 
 POOL = standard_table("pool-9ft")
 FIRM = Stroke(3.0)
@@ -150,6 +151,7 @@ def test_a_combination_is_found_where_the_ball_itself_does_not_go() -> None:
     shot = play(layout, Stroke(3.0), best.direction)
     assert shot.potted == (("9", "foot-near"),)
     assert "on the 2, on to the 9" in words.aim(found)
+    assert AimAnswer.of_aim(found).target == "9"
 
 
 def test_a_run_with_a_hole_in_its_middle_is_aimed_beside_it() -> None:
