@@ -53,7 +53,7 @@ class SolutionAnswer(Answer):
 
 
 class AimAnswer(SolutionAnswer):
-    """The widest aim, its chain, and the others. target: of a combination the ball that drops, not the one hit first."""
+    """The widest aim, its chain, and the others. target: of a combination the ball that drops."""
 
     solved: Literal[True]
     target: str
