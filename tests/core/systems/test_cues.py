@@ -1,13 +1,12 @@
 """Counts with a real cue: squirt moves a landing where there is side, and nowhere else."""
 
-import math
-from dataclasses import replace
-
 import pytest
 
+from fandle.core.handbook.page import page_of
 from fandle.core.lines.marks import marks
 from fandle.core.lines.remembered import place_of
 from fandle.core.shot.cue import HOUSE, IDEAL
+from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Own, figure
 from fandle.core.systems.own import own_in_words
 from fandle.core.systems.registry import METHODS, count
@@ -127,10 +126,13 @@ def test_reference_marks_are_told_by_cloth() -> None:
         assert got == pytest.approx(expected, abs=0.051)
 
 
-def test_the_equal_angles_of_a_spun_shot_are_left_alone_in_a_bank() -> None:
-    """A bank by pairs is played plain, so that the cue makes no difference to it."""
-    layout = replace(lay((2.0, 2.6), (3.0, 2.2)))
-    a, b = (count("M3", layout, (FAR,), cue=cue) for cue in (IDEAL, HOUSE))
+def test_a_bank_by_pairs_is_played_plain_with_ones_own_cue() -> None:
+    """So that the cue makes no difference to where the ball goes."""
+    page = page_of("M3")
+    assert page.bank is not None
+    layout, rails, pocket = page.bank.layout, page.bank.rails, page.bank.pocket
+    a, b = (bank_count(layout, rails, pocket=pocket, cue=cue) for cue in (IDEAL, HOUSE))
     assert isinstance(a, Count)
     assert isinstance(b, Count)
-    assert math.isclose(a.lands.off, b.lands.off)
+    assert b.stroke.cue == HOUSE
+    assert a.lands == b.lands

@@ -3,14 +3,16 @@
 Each is the system's own count, its own aim played on this table; nothing is fitted or smoothed.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT, FASTEST_MPS
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
 from fandle.core.shot.approach import approach
-from fandle.core.shot.cue import HOUSE, IDEAL
+from fandle.core.shot.cue import HOUSE, IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, Landing
@@ -23,6 +25,7 @@ from fandle.core.table.speeds import lengths_of, speed_of
 STEPS = 24  # cue balls along a sweep, less one
 PACE = 0.75  # lengths softer and firmer
 SOFTEST = 0.5  # lengths
+Placed = tuple[float, Layout, Count]  # place on the page's axis, layout, count
 GRID = 0.25  # diamonds between the cue balls of a map, the first half of it off the noses
 
 
@@ -56,7 +59,7 @@ def placed(layout: Layout, x: float, y: float) -> Layout | None:
         return None
 
 
-def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[list[tuple[float, Layout, Count]]]:
+def swept(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[list[Placed]]:
     """(place on the page's axis, layout, count) from cue balls placed evenly along the page's sweep, in steps."""
     (x0, y0), (x1, y1) = page.sweep
     found = []
@@ -91,11 +94,7 @@ def by_pace(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[
     """The same aims played as meant, softer, and firmer, in steps."""
     found, curves = (yield from swept(page, layout, rails)), []
     for name, more in (("as meant", 0.0), ("softer", -PACE), ("firmer", PACE)):
-        landed = []
-        for at, there, c in found:
-            landed.append((at, c.lands if more == 0.0 else _replayed(there, c, _paced(there, c, more))))
-            yield
-        curves.append(Curve(name, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
+        curves.append((yield from _curve(name, found, partial(_paced, more))))
     return tuple(curves)
 
 
@@ -105,17 +104,30 @@ def by_cue(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[tuple[C
     if all(c.stroke.side == 0.0 for _, _, c in found):
         return ()
     for cue in (IDEAL, HOUSE):
-        landed = []
-        for at, there, c in found:
-            landed.append((at, _replayed(there, c, replace(c.stroke, cue=cue))))
-            yield
-        curves.append(Curve(cue.label, tuple(_dot(at, lands) for at, lands in landed if lands is not None)))
+        curves.append((yield from _curve(cue.label, found, partial(_with_cue, cue))))
     return tuple(curves)
 
 
-def _paced(layout: Layout, found: Count, more: float) -> Stroke:
+def _curve(name: str, found: list[Placed], stroke_of: Callable[[Layout, Count], Stroke]) -> Steps[Curve]:
+    """The landings of counts along a sweep, each with another stroke, in steps."""
+    landed = []
+    for at, there, c in found:
+        stroke = stroke_of(there, c)
+        landed.append((at, c.lands if stroke == c.stroke else _replayed(there, c, stroke)))
+        yield
+    return Curve(name, tuple(_dot(at, lands) for at, lands in landed if lands is not None))
+
+
+def _with_cue(cue: Cue, _: Layout, found: Count) -> Stroke:
+    """A count's stroke with another cue."""
+    return replace(found.stroke, cue=cue)
+
+
+def _paced(more: float, layout: Layout, found: Count) -> Stroke:
     """A count's stroke softer or firmer, by table lengths."""
     table = layout.table
+    if more == 0.0:
+        return found.stroke
     speed = min(speed_of(table, max(lengths_of(table, found.stroke.speed) + more, SOFTEST)), FASTEST_MPS)
     return replace(found.stroke, speed=speed)
 

@@ -1,11 +1,22 @@
 """A system's own number as a player says it: to the nearest half, and what that leaves over."""
 
-from fandle.core.systems.base import Own
+from dataclasses import replace
+
+from fandle.core.lines.marks import Marks
+from fandle.core.systems.base import Count, Own
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.words.spoken import mixed
 
 SEGMENTS = 10.0  # to a diamond
+
+
+def own_of(found: Count, aim: Marks) -> Own | None:
+    """Another aim over the count's first rail in the numbers of its system; None where that has none."""
+    if found.own is None:
+        return None
+    away = getattr(aim, found.frame) - getattr(found.aim, found.frame)
+    return replace(found.own, number=found.own.number + away / found.own.unit)
 
 
 def own_in_words(own: Own, table: Table, rail: Rail) -> str:

@@ -1,11 +1,14 @@
 """What the Table room says of a line besides its mark."""
 
+from typing import Literal
+
 from typing_extensions import TypedDict
 
 
 class Help(TypedDict):
     """Something to keep an eye on besides the mark: what, and where."""
 
+    kind: Literal["back", "ahead", "contact"]
     name: str
     text: str
 

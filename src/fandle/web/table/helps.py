@@ -3,8 +3,8 @@
 from fandle.core.lines.helps import AHEAD_M, BackSight
 from fandle.core.lines.marks import from_pocket, inches
 from fandle.core.lines.solution import Solution
-from fandle.core.systems.base import Count, Own
-from fandle.core.systems.own import own_in_words
+from fandle.core.systems.base import Count
+from fandle.core.systems.own import own_in_words, own_of
 from fandle.core.table.model import Table
 from fandle.service.answer import Answer, Played
 from fandle.service.situation import Situation
@@ -16,12 +16,14 @@ def helps(asked: Situation, played: Played) -> list[Help]:
     table, told = asked.table, played.helps
     x, y = told.ahead
     found: list[Help] = [
-        {"name": f"shaft over the {told.back.rail} rail", "text": _behind(table, told.back)},
-        {"name": f"{AHEAD_M * 100:.0f} cm ahead, the line passes", "text": f"{x:.2f}, {y:.2f}"},
+        {"kind": "back", "name": f"shaft over the {told.back.rail} rail", "text": _behind(table, told.back)},
+        {"kind": "ahead", "name": f"{AHEAD_M * 100:.0f} cm ahead, the line passes", "text": f"{x:.2f}, {y:.2f}"},
     ]
     words = ("second", "third", "fourth")
     contacts = zip(words, told.contacts, strict=False)
-    return found + [{"name": f"{word} contact, {rail} rail", "text": f"{at:.2f}"} for word, (rail, at) in contacts]
+    for word, (rail, at) in contacts:
+        found.append({"kind": "contact", "name": f"{word} contact, {rail} rail", "text": f"{at:.2f}"})
+    return found
 
 
 def _behind(table: Table, back: BackSight) -> str:
@@ -34,9 +36,7 @@ def _behind(table: Table, back: BackSight) -> str:
 def own_number(asked: Situation, best: Solution, found: Answer) -> OwnMark | None:
     """The chosen aim in the numbers of the system that counts it; None where that has none."""
     count = None if found.counted is None else found.counted.found
-    if not isinstance(count, Count) or count.own is None or best.contact is not None:
+    if not isinstance(count, Count) or best.contact is not None:
         return None
-    aim, counted = getattr(best.corrected, count.frame), getattr(count.aim, count.frame)
-    number = count.own.number + (aim - counted) / count.own.unit
-    say = own_in_words(Own(number, count.own.unit), asked.table, best.mark_rail)
-    return {"system": count.title, "say": say}
+    own = own_of(count, best.corrected)
+    return None if own is None else {"system": count.title, "say": own_in_words(own, asked.table, best.mark_rail)}

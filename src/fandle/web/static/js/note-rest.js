@@ -55,10 +55,11 @@ export function noteRest(element, sheet, group, say) {
   // What this shot can be told about: its further rails, and where its cue ball is expected to stop.
   function load(chosen) {
     const rails = chosen.answer.object_contact ? [] : chosen.answer.cushions.slice(1, chosen.answer.rails.length);
+    const named = chosen.helps.filter(({ kind }) => kind === "contact");
     contacts.replaceChildren(...rails.map(({ rail, at }, index) => {
       const field = html("input", { class: "form-control", type: "number", step: "0.05", min: "-1", max: "9", placeholder: at.toFixed(2), "data-rail": rail, "aria-label": `${index ? "third" : "second"} contact` });
       field.addEventListener("input", sayContacts);
-      return html("label", {}, chosen.helps[index + 2].name, field);
+      return html("label", {}, named[index].name, field);
     }));
     place = chosen.drawing.rests.find(({ id }) => id === "cue")?.at ?? null;
   }

@@ -26,7 +26,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   function told(reply) {
     const { attempt: noted, figures, off_text: landed } = reply;
     if (noted.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
-    const said = landed.endsWith(noted.result) ? landed : [noted.potted ? "potted" : noted.result, landed].filter(Boolean).join(", ");
+    const said = landed.endsWith(noted.result) ? landed : [noted.potted ? keys[0].textContent.toLowerCase() : noted.result, landed].filter(Boolean).join(", ");
     find("#noted").textContent = `Noted: ${said}.`;
     for (const key of keys) put(key, { "aria-pressed": String(key.dataset.result === noted.result && (!key.dataset.potted || key.dataset.potted === String(noted.potted))) });
     rest.show(noted);
