@@ -61,11 +61,13 @@ Rails = Annotated[str | None, typer.Option(help="Rails in order, such as far.")]
 Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the layout's target.")]
 
 
-def _load(path: str) -> Layout:
-    return read_layout(_bytes(path))
+def layout_at(path: str) -> Layout:
+    """The layout in a file."""
+    return read_layout(bytes_of(path))
 
 
-def _bytes(path: str) -> bytes:
+def bytes_of(path: str) -> bytes:
+    """What is in a file, - being standard input. Raises BadInputError where it cannot be read."""
     try:
         return sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
     except OSError as fault:
@@ -74,14 +76,15 @@ def _bytes(path: str) -> bytes:
 
 def _table(name: str) -> Table:
     """A table by name, or from a file."""
-    return standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(_bytes(name))
+    return standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(bytes_of(name))
 
 
-def _stroke(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
+def stroke_of(table: Table, speed: float | None, side: float, up: float, elevation: float, cue: str | None) -> Stroke:
+    """The stroke that was asked for, medium where no speed was."""
     return Stroke(default_speed(table) if speed is None else speed, side, up, elevation, find_cue(cue))
 
 
-def _print(data: Any) -> None:
+def print_json(data: Any) -> None:
     """An answer, several, or what is JSON already."""
     parts = (
         [part.json_data() for part in data] if isinstance(data, list) and data and isinstance(data[0], Answer) else data
@@ -104,16 +107,16 @@ def simulate(
     as_json: Json = False,
 ) -> None:
     """Play a stroke and print what happens."""
-    table_layout = _load(layout)
+    table_layout = layout_at(layout)
     if strokes is not None:
         if aim is not None or direction is not None:
             raise BadInputError("give --strokes or one stroke's --aim or --direction, not both")
         _simulate_file(table_layout, strokes, as_json)
         return
     file = validated(StrokeFile, {"aim": aim, "direction": direction})
-    stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
+    stroke = stroke_of(table_layout.table, speed, side, up, elevation, cue)
     shot = play(table_layout, stroke, _direction(table_layout, file), impulse_steps=impulse_steps)
-    _print(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot))
+    print_json(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot))
 
 
 def _direction(layout: Layout, file: StrokeFile) -> float:
@@ -142,7 +145,7 @@ def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
         except BadInputError as error:
             raise error.at(f"line {number}") from None
     for shot in shots:
-        _print(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot) + "\n")
+        print_json(ShotAnswer.of(shot)) if as_json else typer.echo(words.shot(shot) + "\n")
 
 
 @app.command(epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
@@ -165,15 +168,15 @@ def aim(
     as_json: Json = False,
 ) -> None:
     """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
-    table_layout = _load(layout)
-    stroke = _stroke(table_layout.table, speed, side, up, elevation, cue)
+    table_layout = layout_at(layout)
+    stroke = stroke_of(table_layout.table, speed, side, up, elevation, cue)
     if rails is None and kind != "straight":
         raise BadInputError("no rails: say which, in order, such as --rails far", "rails", code="missing")
     asked = situation_of(table_layout, stroke, parse_rails(rails or STRAIGHT), kind, target, pocket, hit)
     answer: Aim | Instead | Refusal
     answer = find_aim(asked) if hold is None else held(asked, _direction(table_layout, StrokeFile(aim=hold)), change)
     if as_json:
-        _print(instead_answer(answer) if isinstance(answer, Instead) else aim_answer(answer))
+        print_json(instead_answer(answer) if isinstance(answer, Instead) else aim_answer(answer))
     else:
         typer.echo(words.instead(answer) if isinstance(answer, Instead) else words.aim(answer))
     if isinstance(answer, Refusal):
@@ -197,7 +200,7 @@ def count(
     """Count a line by a system and say how far off it lands."""
     if every == (method is not None):
         raise BadInputError("choose one of --method M3 and --all", "method")
-    table_layout = _load(layout)
+    table_layout = layout_at(layout)
     over = parse_rails(rails) if rails is not None else None
     if kind != "bank" and pocket is not None:
         raise BadInputError("a count goes to a ball: give --kind bank with a pocket", "pocket", code="only_banks")
@@ -205,11 +208,11 @@ def count(
     asked = situation_of(table_layout, stroke, over, kind, target, pocket)
     if method is None:
         found = finish(count_all(asked))
-        _print([count_answer(c) for c in found]) if as_json else typer.echo(words.counts(found))
+        print_json([count_answer(c) for c in found]) if as_json else typer.echo(words.counts(found))
     else:
         counted = count_one(asked, method)
         found = [counted.found]
-        _print(count_answer(counted.found, counted.others)) if as_json else typer.echo(words.counts(found))
+        print_json(count_answer(counted.found, counted.others)) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
         raise typer.Exit(NO_ANSWER)
 
@@ -224,7 +227,7 @@ def squirt(
 ) -> None:
     """Find a cue's squirt from two shots from (1, 2) at the middle of the foot rail, level and medium."""
     found = find_squirt(_table(table), left, right, side)
-    _print(SquirtAnswer.of(found)) if as_json else typer.echo(found.say)
+    print_json(SquirtAnswer.of(found)) if as_json else typer.echo(found.say)
 
 
 @app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")
@@ -237,10 +240,10 @@ def table(
 ) -> None:
     """Print a table: every number the engine uses, in SI units. Make one of your own in words."""
     if name is None:
-        _print(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
+        print_json(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
         return
     data = table_json(make(_table(name), {}, cloth, rubber, called))
-    _print(data) if as_json else typer.echo(words.table(data))
+    print_json(data) if as_json else typer.echo(words.table(data))
 
 
 @app.command(epilog="Example: fandle serve --host 0.0.0.0 --port 8000")

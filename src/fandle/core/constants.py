@@ -93,6 +93,20 @@ BED_RESTITUTION = 0.5  # of a ball driven down into cloth and slate (from memory
 LEAP_M = 0.05  # a hop as high as a ball is a leap, which is not modelled; lower hops are neglected
 MEDIUM_LENGTHS = 2.5  # the default speed, in table lengths
 
+# The scatter of a club player: standard deviations (estimates; the log refines them).
+CLUB_DIRECTION_DEG = 0.10  # of the cue's line: a straight-in with a metre and a metre forgives 0.097 either way
+CLUB_SPEED_PART = 0.10  # of the speed, as a share of it
+CLUB_TIP_M = 0.0005  # of the tip, across and up
+CLUB_MARK_DIAMONDS = (0.05, 0.08, 0.11, 0.14)  # of a mark at the nose: on a diamond, a half, a quarter, between
+NEW_PLAYER, STRONG_PLAYER = 2.0, 0.5  # times a club player's scatter (estimates)
+MECHANICAL_BRIDGE = 1.5  # times the player's own scatter with a mechanical bridge (estimate)
+
+# How far one can reach (estimates).
+BRIDGE_M = 0.20  # from the cue ball back to the bridge hand
+REACH_M = 0.85  # from the bridge back along the cue to the outer edge of a rail at which one stands
+LONG_BRIDGE_M = 1.50  # what a mechanical bridge adds to that
+HAND_M = 0.04  # half the width of a bridge hand: a ball nearer than that is under it
+
 LEAST_SLACK_M = 5e-5  # a ball may be written at least this much into its neighbour and count as frozen to it
 
 # Numerics of the cushion, see docs/decisions/impulse-steps.md.

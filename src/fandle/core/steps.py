@@ -7,7 +7,7 @@ T = TypeVar("T")
 Steps = Generator[None, None, T]
 
 
-def finish(steps: Steps[T]) -> T:
+def finish(steps: Generator[object, None, T]) -> T:
     """All steps one after the other, and what they come to."""
     while True:
         try:

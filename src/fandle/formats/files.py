@@ -4,14 +4,16 @@ from collections.abc import Callable, Mapping
 from dataclasses import MISSING, asdict
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, create_model
+from pydantic import AfterValidator, Field, StrictBool, create_model
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.layout.state import OPEN, State
 from fandle.core.physics.cloth import GRAVITY
 from fandle.core.shot.cue import find_cue
 from fandle.core.shot.stroke import Stroke
+from fandle.core.table.fitted import Fitted
 from fandle.core.table.model import Table
 from fandle.core.table.parameter import Parameter
 from fandle.core.table.parameters import POCKETS, TABLE
@@ -45,6 +47,14 @@ def _as_everywhere(value: float | None) -> float | None:
     return value
 
 
+class FittedFile(Strict):
+    """How sure a table check is of some of the numbers: their names, and the covariance of their errors, SI."""
+
+    date: str = Field(max_length=40)
+    names: list[str] = Field(min_length=1, max_length=12)
+    covariance: list[list[Number]] = Field(max_length=12)
+
+
 class TableFile(_TableNumbers):  # type: ignore[valid-type, misc]  # made from the registry
     """A whole table, every number the engine uses, SI; marks in diamonds. gravity: read in older files, not kept."""
 
@@ -52,6 +62,7 @@ class TableFile(_TableNumbers):  # type: ignore[valid-type, misc]  # made from t
     standard: str
     pockets: PocketsFile | None
     spots: dict[str, tuple[Number, Number]]
+    fitted: FittedFile | None = None
     gravity: Annotated[Number | None, AfterValidator(_as_everywhere)] = None
 
 
@@ -63,6 +74,18 @@ class BallFile(Strict):
     y: Number
 
 
+class StateFile(Strict):
+    """Where the game stands: eight-ball's group, snooker's ball on ("red", "colour" or a colour's name), free ball."""
+
+    group: Literal["low", "high"] | None = None
+    on: str | None = None
+    free_ball: StrictBool = False
+
+    def state(self) -> State:
+        """The state itself."""
+        return State(self.group, self.on, self.free_ball)
+
+
 class LayoutFile(Strict):
     """A layout, `*.fandle.json`."""
 
@@ -71,6 +94,7 @@ class LayoutFile(Strict):
     game: str = "nine-ball"
     balls: list[BallFile] = Field(max_length=64)
     target: str | None = None
+    state: StateFile = StateFile()
 
 
 class StrokeFile(Strict):
@@ -98,6 +122,10 @@ def table_of(file: str | TableFile, known: Callable[[str], Table] = standard_tab
     values = file.model_dump(exclude={"gravity"})
     if values["pockets"] is not None:
         values["pockets"] = Pockets(**values["pockets"])
+    if values["fitted"] is not None:
+        fit = values["fitted"]
+        rows = tuple(tuple(row) for row in fit["covariance"])
+        values["fitted"] = Fitted(fit["date"], tuple(fit["names"]), rows)
     return Table(**values)
 
 
@@ -105,6 +133,11 @@ def table_json(table: Table) -> dict[str, Any]:
     """A table as a table object, every number in it."""
     data = asdict(table)
     data["spots"] = {name: list(spot) for name, spot in table.spots.items()}
+    if data["fitted"] is None:
+        del data["fitted"]
+    else:
+        names, rows = list(data["fitted"]["names"]), [list(row) for row in data["fitted"]["covariance"]]
+        data["fitted"] = {"date": data["fitted"]["date"], "names": names, "covariance": rows}
     return {"name": data.pop("name"), "standard": data.pop("standard"), **data}
 
 
@@ -137,7 +170,7 @@ def layout_of(data: Any, known: Callable[[str], Table] = standard_table) -> Layo
         given["table"] = validated(TableFile, given["table"], "table.")
     file = validated(LayoutFile, given)
     balls = tuple(Ball(b.id, b.x, b.y) for b in file.balls)
-    return Layout(table_of(file.table, known), file.game, balls, file.target)
+    return Layout(table_of(file.table, known), file.game, balls, file.target, file.state.state())
 
 
 def read_layout(text: str | bytes, known: Callable[[str], Table] = standard_table) -> Layout:
@@ -155,6 +188,7 @@ def layout_json(layout: Layout, by_name: bool = False) -> dict[str, Any]:
         "game": layout.game,
         "balls": [{"id": b.id, "x": b.x, "y": b.y} for b in layout.balls],
         "target": layout.target,
+        **({} if layout.state == OPEN else {"state": asdict(layout.state)}),
     }
 
 

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from fandle.core.choice.report import Plan
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import over
 from fandle.core.lines.solution import Aim, Refusal, Solution
@@ -87,6 +88,24 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
         ]
         blocks.append("\n".join([*lines, *(told for told in (c.blocked, c.squirt) if told)]))
     return "\n\n".join(blocks)
+
+
+def plan(found: Plan) -> str:
+    """A plan, a line each: chance, way, mark, stroke and the first reason; then what is refused."""
+    told = [f"on: {', '.join(spoken(name) for name in found.on) or 'no ball'}", *([found.say] if found.say else [])]
+    for line in found.lines:
+        share = line.chance.share("pot" if found.goal == "pot" else "legal")
+        low, high = share.range
+        way = f"{spoken(line.target)} {over(line.rails)}" if line.kind != "bank" else f"bank {spoken(line.target)} "
+        if line.kind == "bank":
+            way += over(line.rails)
+        into = f" into {line.pocket}" if line.pocket else ""
+        mark = f", {line.mark_rail} {line.aim.nose:.2f}" if line.rails else ""
+        why = next((reason.say for reason in (*line.cons, *line.pros)), "")
+        stroke = f"{line.stroke.speed:.1f} m/s" + (f", side {line.stroke.side:+.2f}" if line.stroke.side else "")
+        told.append(f"{share.p:4.0%} ({low:.0%} to {high:.0%})  {way}{into}{mark}, {stroke}; {why}".rstrip("; "))
+    told += [f"no: {no.kind} to {spoken(no.target)}, {no.reason}" for no in found.refused]
+    return "\n".join(told)
 
 
 def table(data: dict[str, Any]) -> str:

@@ -11,6 +11,7 @@ from urllib.parse import quote
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.layout.state import OPEN, state_of_text
 from fandle.core.lines.marks import FRAMES
 from fandle.core.lines.question import ANY
 from fandle.core.shot.cue import IDEAL
@@ -82,9 +83,7 @@ def rounded(asked: Situation) -> Situation:
 
 
 def _kept_layout(layout: Layout) -> Layout:
-    return Layout(
-        layout.table, layout.game, tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in layout.balls), layout.target
-    )
+    return replace(layout, balls=tuple(Ball(b.id, _keep(b.x), _keep(b.y)) for b in layout.balls))
 
 
 def _keep(value: float) -> float:
@@ -100,6 +99,9 @@ def write(asked: Situation) -> str:
         "game": layout.game,
         "balls": balls,
         "target": layout.target or "",
+        "group": layout.state.group or "",
+        "on": layout.state.on or "",
+        "free": "1" if layout.state.free_ball else "",
         "speed": number(stroke.speed),
         "side": number(stroke.side),
         "up": number(stroke.up),
@@ -119,7 +121,11 @@ def read(query: Mapping[str, str], known: Known = STANDARD) -> Situation:
     """The situation an address holds; BadInputError, one sentence, where it is not understood."""
     table = known.table(query.get("table", DEFAULT))
     balls = tuple(_ball(part) for part in query.get("balls", "").split(";") if part)
-    layout = Layout(table, query.get("game", usual_game(table)), balls, query.get("target") or None)
+    state = OPEN
+    for part in (f"group={query.get('group', '')}", f"on={query.get('on', '')}"):
+        state = state_of_text(part, state)
+    state = replace(state, free_ball=query.get("free") == "1")
+    layout = Layout(table, query.get("game", usual_game(table)), balls, query.get("target") or None, state)
     speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
     side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
     stroke = Stroke(speed, side, up, cue=known.cue(query.get("cue")))

@@ -56,7 +56,7 @@ def moved_to(layout: Layout, table: Table) -> Layout:
     game = usual_game(table)
     balls = fitted(layout, table)
     if game == usual_game(layout.table):
-        return Layout(table, layout.game, balls, layout.target)
+        return Layout(table, layout.game, balls, layout.target, layout.state)
     order = id_order(game)
     names = {CUE: CUE, **dict(zip((b.id for b in layout.object_balls()), order, strict=False))}
     kept = tuple(Ball(names[b.id], b.x, b.y) for b in balls if b.id in names)

@@ -11,6 +11,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.games import GAMES, id_hint, ids_of
 from fandle.core.layout.place import check_place, lies
+from fandle.core.layout.state import OPEN, State, check_state
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.words.balls import CUE, spoken
@@ -29,10 +30,12 @@ class Layout:
     game: str
     balls: tuple[Ball, ...]
     target: str | None = None
+    state: State = OPEN
 
     def __post_init__(self) -> None:
         if self.game not in GAMES:
             raise BadInputError(f"unknown game {self.game!r}: use one of {', '.join(GAMES)}", "game", code="unknown")
+        check_state(self.game, self.state)
         _check_ids(self)
         for ball in self.balls:
             check_place(self.table, ball)
@@ -107,8 +110,9 @@ class Layout:
     def moved(self, balls: tuple[Ball, ...]) -> "Layout":
         """The same balls at places known to be right, as a mirror of this layout's are: nothing is checked again."""
         layout = object.__new__(Layout)
-        for name, value in (("table", self.table), ("game", self.game), ("balls", balls), ("target", self.target)):
-            object.__setattr__(layout, name, value)
+        for name in ("table", "game", "target", "state"):
+            object.__setattr__(layout, name, getattr(self, name))
+        object.__setattr__(layout, "balls", balls)
         return layout
 
     def object_balls(self) -> tuple[Ball, ...]:

@@ -129,11 +129,11 @@ def _solution(question: Question, stroke: Stroke, ends: Window, run: Run, ball: 
         return None
     less, more = window(read, run.aim, run.low, run.high)
     in_off = any(name == CUE for name, _ in shot.potted)
-    pot = Pot(run.pocket, less, more, math.degrees(run.high - run.low), in_off, _through(shot, ball), ball)
+    pot = Pot(run.pocket, less, more, math.degrees(run.high - run.low), in_off, passed_on(shot, ball), ball)
     return replace(kick, pot=pot, hit=meant.hit)
 
 
-def _through(shot: Shot, target: str) -> tuple[str, ...]:
+def passed_on(shot: Shot, target: str) -> tuple[str, ...]:
     """The balls met from the first on until the target drops, in the order in which the stroke is passed on."""
     met: list[str] = []
     for event in shot.events:

@@ -20,11 +20,12 @@ from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import BALL_WIDTH, ON, motion_of
 from fandle.core.physics.rack import MOST_EVENTS, MOST_PIECES, play_until
 from fandle.core.physics.single import strike_into
-from fandle.core.physics.state import EV_BALL, EV_POCKET, EV_RAIL, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Tape
+from fandle.core.physics.state import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Tape
 from fandle.core.steps import Steps, finish
 
 CHUNK = 64  # rows a call: a few milliseconds
 MOST_CUE_RAILS = 8  # that are written down in order
+MOST_BANK_RAILS = 3  # of the first object ball's
 STUCK_M = 1e-6  # a ball this near to a rail is frozen to it
 AWAY_M = 5e-5  # and has left it once it was this far off
 WHOLE, TO_FIRST_BALL = False, True  # how far each stroke is played
@@ -42,7 +43,8 @@ class Strokes(NamedTuple):
 class Outcomes(NamedTuple):
     """What came of n strokes with the cue ball, number 0, and m object balls, 1 to m. −1 where there is none.
 
-    code: how it ended, as `engine` has it. first, second: object balls that the cue ball met.
+    code: how it ended, as `engine` has it. first, second: object balls that the cue ball met; again: it met the first
+    one twice; jaw: it met a jaw before that. first_rails: (n, MOST_BANK_RAILS) rails that the first one met in order.
     cue_rails: (n, MOST_CUE_RAILS) rails the cue ball met in order up to the second ball; before_first,
     before_second: how many up to each. rails_after: (n, m + 1) rails met since the first contact, ball by ball; one
     that was frozen to a rail counts for that rail only after it has left it (left: 1, else 0).
@@ -52,6 +54,9 @@ class Outcomes(NamedTuple):
     code: Ints
     first: Ints
     second: Ints
+    again: Ints
+    jaw: Ints
+    first_rails: Ints
     cue_rails: Ints
     before_first: Ints
     before_second: Ints
@@ -60,6 +65,10 @@ class Outcomes(NamedTuple):
     down: Ints
     pockets: Ints
     rests: Floats
+
+    def rows(self, first: int, beyond: int) -> "Outcomes":
+        """Some of the rows."""
+        return Outcomes._make(column[first:beyond] for column in self)
 
 
 def blank(n: int, object_balls: int) -> Outcomes:
@@ -73,8 +82,8 @@ def blank(n: int, object_balls: int) -> Outcomes:
 
     m = object_balls + 1
     return Outcomes(
-        none(), none(), none(), none(MOST_CUE_RAILS), nought(), nought(), nought(m), nought(m), none(m), none(m),
-        np.full((n, m, 2), math.nan),
+        none(), none(), none(), nought(), nought(), none(MOST_BANK_RAILS), none(MOST_CUE_RAILS),
+        nought(), nought(), nought(m), nought(m), none(m), none(m), np.full((n, m, 2), math.nan),
     )  # fmt: skip
 
 
@@ -111,7 +120,9 @@ def _cue_event(row: Floats, i: int, out: Outcomes) -> None:
         other = int(row[EVENT.which]) if row[EVENT.ball] == 0.0 else int(row[EVENT.ball])
         if out.first[i] == NOTHING:
             out.first[i] = other
-        elif out.second[i] == NOTHING and other != out.first[i]:
+        elif out.first[i] == other:
+            out.again[i] = 1
+        elif out.second[i] == NOTHING:
             out.second[i] = other
     elif kind == EV_RAIL and out.second[i] == NOTHING:
         if out.before_second[i] < MOST_CUE_RAILS:
@@ -119,6 +130,8 @@ def _cue_event(row: Floats, i: int, out: Outcomes) -> None:
         out.before_second[i] += 1
         if out.first[i] == NOTHING:
             out.before_first[i] += 1
+    elif kind == EV_JAW and out.first[i] == NOTHING:
+        out.jaw[i] = 1
 
 
 @kernel
@@ -133,7 +146,7 @@ def _tell(places: Floats, p: Floats, tape: Tape, n_ev: int, n_pc: int, i: int, o
         if own[ball] != NOTHING:
             leaves[ball] = _leaves_at(ball, own[ball], tape.pieces, n_pc, p)
             out.left[i, ball] = 1 if leaves[ball] < math.inf else 0
-    fallen = 0
+    fallen = banked = 0
     for k in range(n_ev):
         row = tape.events[k]
         kind, ball = int(row[EVENT.kind]), int(row[EVENT.ball])
@@ -142,6 +155,9 @@ def _tell(places: Floats, p: Floats, tape: Tape, n_ev: int, n_pc: int, i: int, o
         if kind == EV_RAIL and out.first[i] != NOTHING:
             mine = int(row[EVENT.which]) == own[ball] and row[EVENT.t] <= leaves[ball]
             out.rails_after[i, ball] += 0 if mine else 1
+            if ball == out.first[i] and banked < MOST_BANK_RAILS and not mine:
+                out.first_rails[i, banked] = int(row[EVENT.which])
+                banked += 1
         elif kind == EV_POCKET:
             out.down[i, fallen], out.pockets[i, fallen] = ball, int(row[EVENT.which])
             fallen += 1

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError, check_text
+from fandle.core.table.fitted import Fitted, check_fitted
 from fandle.core.table.kernel_numbers import kernel_numbers
 from fandle.core.table.parameter import Parameter
 from fandle.core.table.parameters import POCKETS, TABLE, TableNumbers
@@ -25,13 +26,15 @@ class Table(TableNumbers):
     """One table: the numbers of the registry, its pockets, and its spots in diamonds.
 
     cue_ball_mass: None where it is an object ball's. cushion_compression in s (m of give per m/s), with
-    its grip and loss as `physics.give` has them. d_radius: of the D on a snooker table.
+    its grip and loss as `physics.give` has them. d_radius: of the D on a snooker table. fitted: how sure its numbers
+    are, where a table check found them.
     """
 
     name: str
     standard: str
     pockets: Pockets | None
     spots: dict[str, Point] = field(hash=False)
+    fitted: Fitted | None = None
 
     def __post_init__(self) -> None:
         check_text(self.name, "table.name")
@@ -39,6 +42,8 @@ class Table(TableNumbers):
         _check_sizes(self)
         if self.pockets is not None:
             _check_pockets(self, self.pockets)
+        if self.fitted is not None:
+            check_fitted(self.name, self.fitted)
         for name, (x, y) in self.spots.items():
             check_text(name, "table.spots")
             if not (0.0 <= x <= k.DIAMONDS_LONG and 0.0 <= y <= k.DIAMONDS_SHORT):

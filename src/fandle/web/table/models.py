@@ -19,14 +19,23 @@ class BallModel(TypedDict):
     y: float
 
 
+class StateModel(TypedDict):
+    """Where the game stands, see `docs/formats.md`."""
+
+    group: str | None
+    on: str | None
+    free_ball: bool
+
+
 class SceneModel(TypedDict):
-    """A layout as a page holds it: the table by name."""
+    """A layout as a page holds it: the table by name. state: only where it says anything."""
 
     format: str
     table: str
     game: str
     balls: list[BallModel]
     target: str | None
+    state: NotRequired[StateModel]
 
 
 class StrokeModel(TypedDict):

@@ -1,0 +1,75 @@
+"""The verb that chooses a line."""
+
+from dataclasses import replace
+from typing import Annotated
+
+import typer
+
+from fandle.cli.verbs import (
+    NO_ANSWER,
+    CueName,
+    Elevation,
+    Json,
+    LayoutArg,
+    Side,
+    Speed,
+    Target,
+    Up,
+    app,
+    bytes_of,
+    layout_at,
+    print_json,
+    stroke_of,
+)
+from fandle.core.layout.state import state_of_text
+from fandle.core.player.scatter import PLAYERS, Player, player_named
+from fandle.core.steps import finish
+from fandle.formats import words
+from fandle.formats.plan import PlanAnswer
+from fandle.formats.player import read_player
+from fandle.service.choose import all_processors, wish_of
+from fandle.service.choose import plan as choose
+from fandle.service.situation import Situation
+
+
+@app.command(epilog="Example: fandle plan layout.fandle.json --goal pot --player strong --json")
+def plan(
+    layout: LayoutArg,
+    goal: Annotated[str, typer.Option(help="hit or pot.")] = "hit",
+    pocket: Annotated[str | None, typer.Option(help="With --goal pot: where; without it any.")] = None,
+    target: Target = None,
+    state: Annotated[
+        list[str] | None,
+        typer.Option(help="Where the game stands, such as group=low, on=red, free_ball=true."),
+    ] = None,
+    player: Annotated[str, typer.Option(help=f"{', '.join(PLAYERS)}, or a player's file.")] = "club",
+    strokes: Annotated[str, typer.Option(help="this (the stroke given) or usual.")] = "usual",
+    draws: Annotated[int, typer.Option(help="How often each line is played with the player's errors.")] = 300,
+    seed: Annotated[int, typer.Option(help="Of the errors: the same seed, the same answer.")] = 0,
+    speed: Speed = None,
+    side: Side = 0.0,
+    up: Up = 0.0,
+    elevation: Elevation = 0.0,
+    cue: CueName = None,
+    as_json: Json = False,
+) -> None:
+    """Which line? Every line with its chance and its reasons, best first."""
+    laid = layout_at(layout)
+    for text in state or []:
+        laid = replace(laid, state=state_of_text(text, laid.state))
+    if target is not None:
+        laid = replace(laid, target=target)
+    wish = wish_of(goal, _player(player), strokes, pocket, draws, seed)
+    asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
+    found = finish(choose(asked, wish, all_processors()))
+    if as_json:
+        print_json(PlanAnswer.of(found))
+    else:
+        typer.echo(words.plan(found))
+    if not found.lines:
+        raise typer.Exit(NO_ANSWER)
+
+
+def _player(text: str) -> Player:
+    """A player by name, or from a file."""
+    return read_player(bytes_of(text)) if text.endswith(".json") or text == "-" else player_named(text)

@@ -1,0 +1,116 @@
+"""Where in a stretch to aim, and what is read there: the mark, how full the ball is hit, what the room is."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.choice.error import Marked, spread
+from fandle.core.choice.field import Field
+from fandle.core.choice.judge import judge, pocket_number
+from fandle.core.choice.stretch import Stretch, reached
+from fandle.core.lines.marks import crossing
+from fandle.core.lines.question import Question
+from fandle.core.physics.batch import Outcomes
+from fandle.core.physics.judge import measure
+from fandle.core.physics.roots import find_root
+from fandle.core.player.scatter import Player
+from fandle.core.steps import Steps
+
+Floats = NDArray[np.float64]
+PLATEAU = 0.005  # chances this near to the best are the best: the middle of them is aimed at
+AS_GOOD = 0.02  # a full hit is aimed at where it costs no more than this
+EDGE_RAD = 1e-5  # how sharply the ends of a window are told: a hundredth of a millimetre at a metre
+WITH_MARK = ("kick", "rail-first", "point")
+
+
+@dataclass(frozen=True)
+class Aimed:
+    """A stretch and the direction in it to aim along (rad), the mark aimed at, and the chance by estimate."""
+
+    stretch: Stretch
+    direction: float
+    marked: Marked | None
+    estimate: float
+
+
+def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
+    """Aim where the chance is best by estimate: full where that is as good, else in the middle of the best."""
+    sigma = spread(field.layout.table, player, mark_of(field, stretch, stretch.middle))
+    chance = reached(stretch, sigma)
+    best = float(chance.max())
+    plateau = np.flatnonzero(chance >= best - PLATEAU)
+    direction = float(stretch.at[plateau[len(plateau) // 2]])
+    full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
+    if full is not None:
+        there = float(np.interp(full, stretch.at, chance))
+        if there >= best - AS_GOOD:
+            direction, best = full, there
+    return Aimed(stretch, direction, mark_of(field, stretch, direction), best)
+
+
+def mark_of(field: Field, stretch: Stretch, direction: float) -> Marked | None:
+    """The mark a kick is aimed at; straight shots are aimed at the ball."""
+    key, table = stretch.key, field.layout.table
+    if key.kind not in WITH_MARK or not key.rails:
+        return None
+    return Marked(key.rails[0], crossing(table, key.rails[0], field.start, direction, 0.0), field.start)
+
+
+def _full(field: Field, stretch: Stretch) -> float | None:
+    """The direction that meets the target full over the key's own rails; None where that is hidden."""
+    low, high = stretch.part
+    if not low < high:
+        return None
+    table, key = field.layout.table, stretch.key
+    scene = Question(field.layout, key.target, key.rails, 0.0).scene(table, stretch.tried.stroke)
+    inside = 0.01 * (high - low)
+    f_low, f_high = measure(low + inside, scene), measure(high - inside, scene)
+    if math.isnan(f_low) or math.isnan(f_high) or f_low * f_high > 0.0:
+        return None
+    return float(find_root(low + inside, f_low, high - inside, f_high, 0.0, scene))
+
+
+def sharpened(field: Field, every: Sequence[Aimed]) -> Steps[list[Aimed]]:
+    """The same with the ends of their windows cut sharply, all of them together, in steps."""
+    strokes = np.repeat([a.stretch.tried.stroke.array() for a in every], 2, axis=0).reshape(-1, 5)
+    good = np.repeat([a.direction for a in every], 2).astype(float)
+    # the first guess is the cell's own edge, which may lie on either side of the end
+    ends = np.array([[a.stretch.low, a.stretch.high] for a in every]).reshape(-1)
+    cell = np.array([_cell(a.stretch) for a in every]).repeat(2)
+    way = np.tile([-1.0, 1.0], len(every))
+    bad = ends + way * cell
+    inner = ends - way * cell
+    good = np.where((inner - good) * way > 0.0, inner, good)
+    while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
+        middle = 0.5 * (good[wide] + bad[wide])
+        yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide])
+        good[wide[yes]], bad[wide[~yes]] = middle[yes], middle[~yes]
+    return [
+        replace(a, stretch=replace(a.stretch, low=float(lo), high=float(hi)))
+        for a, lo, hi in zip(every, good[::2], good[1::2], strict=True)
+    ]
+
+
+def _cell(stretch: Stretch) -> float:
+    return float(np.median(np.diff(stretch.at))) if len(stretch.at) > 1 else max(stretch.wide, 10 * EDGE_RAD)
+
+
+def _wanted(
+    field: Field, every: Sequence[Aimed], rows: NDArray[np.int64], at: Floats, strokes: Floats
+) -> Steps[NDArray[np.bool_]]:
+    """Does each direction come to what its stretch is about?"""
+    keys = [every[row].stretch.key for row in rows]
+    target = np.array([field.number(key.target) for key in keys])
+    if keys[0].pocket is None and keys[0].kind != "point":
+        out: Outcomes = yield from field.met(at, strokes)
+        return np.asarray(out.first == target, np.bool_)
+    out = yield from field.played(at, strokes)
+    pocket = np.array([pocket_number(key.pocket) for key in keys])
+    verdicts = judge(field.court, out, target, pocket)
+    if keys[0].kind == "point":
+        return verdicts.legal
+    down = ((out.down == target[:, None]) & (out.pockets == pocket[:, None])).any(axis=1)
+    return np.asarray(verdicts.pot & down, np.bool_)

@@ -1,0 +1,93 @@
+"""What strokes are played on when lines are chosen: one layout put before the rules, its numbers looked up once."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.choice.judge import Court
+from fandle.core.layout.model import Layout
+from fandle.core.layout.state import RED
+from fandle.core.physics.batch import TO_FIRST_BALL, WHOLE, Outcomes, Strokes, play_steps
+from fandle.core.steps import Steps, finish
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
+
+Floats = NDArray[np.float64]
+RAILS = tuple(Rail)  # as the kernels number them
+SHORT_CHUNK, CHUNK = 128, 48  # rows a call, two to three milliseconds
+
+
+@dataclass(frozen=True)
+class Field:
+    """A layout whose object balls are numbered 1 … m in one order, whatever the file's.
+
+    threads: how many play at once; the outcome is the same.
+    """
+
+    layout: Layout
+    court: Court
+    numbers: Floats
+    balls: Floats
+    names: tuple[str, ...]
+    start: Point
+    threads: int
+
+    @classmethod
+    def of(cls, layout: Layout, threads: int = 1) -> "Field":
+        """From a layout."""
+        balls = (layout.cue, *sorted(layout.object_balls(), key=lambda ball: ball.id))
+        own = layout.moved(balls)
+        return cls(
+            own, Court.of(own), own.table.params(), own.obstacles(), tuple(ball.id for ball in own.object_balls()),
+            own.metres(own.cue), threads,
+        )  # fmt: skip
+
+    @property
+    def chosen(self) -> str | None:
+        """The ball chosen among several on; None where there is nothing to choose, as among the reds."""
+        on = [self.name(number) for number in self.court.on]
+        target = self.layout.target
+        reds = all(name.startswith(RED) for name in on)
+        return target if target in on and len(on) > 1 and not reds and self.court.rules.order != "both" else None
+
+    def whole(self, name: str) -> float:
+        """How wide a ball is seen by the cue ball's centre if nothing hides it: every direction that meets it, rad."""
+        x, y = self.balls[self.number(name) - 1]
+        away = math.hypot(x - self.start[0], y - self.start[1])
+        return 2.0 * math.asin(min(1.0, 2.0 * self.layout.table.ball_radius / away))
+
+    def number(self, name: str) -> int:
+        """A ball's number."""
+        return self.names.index(name) + 1
+
+    def name(self, number: int) -> str:
+        """A number's ball."""
+        return self.names[number - 1]
+
+    def played(self, at: Floats, strokes: Floats, tables: Floats | None = None) -> Steps[Outcomes]:
+        """Every direction (rad) played to the end with its own stroke, (n, 5), in steps. tables: (n, numbers)."""
+        return self._steps(at, strokes, tables, WHOLE, CHUNK)
+
+    def met(self, at: Floats, strokes: Floats) -> Steps[Outcomes]:
+        """The same only to the first ball."""
+        return self._steps(at, strokes, None, TO_FIRST_BALL, SHORT_CHUNK)
+
+    def played_now(self, at: Floats, strokes: Floats) -> Outcomes:
+        """A few directions at once."""
+        return finish(self.played(at, strokes))
+
+    def _steps(self, at: Floats, strokes: Floats, tables: Floats | None, short: bool, chunk: int) -> Steps[Outcomes]:
+        n = len(at)
+        start = np.repeat(np.array(self.start)[None], n, axis=0)
+        which = np.zeros(n, np.int64) if tables is None else np.arange(n)
+        rows = Strokes(np.ascontiguousarray(at), np.ascontiguousarray(strokes), start, which)
+        known = self.numbers[None] if tables is None else tables
+        return play_steps(rows, known, self.balls, short, self.threads, chunk)
+
+
+def rails_of(numbers: Sequence[int]) -> tuple[Rail, ...]:
+    """Rails by number, −1 and beyond left out."""
+    return tuple(RAILS[number] for number in numbers if number >= 0)

@@ -1,0 +1,103 @@
+"""Inside a stretch of hits: which directions are legal, and which pot what."""
+
+import math
+from collections.abc import Sequence
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.judge import judge, pocket_number
+from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.physics.batch import Outcomes
+from fandle.core.steps import Steps
+from fandle.core.table.pocket import POCKET_NAMES
+
+Floats = NDArray[np.float64]
+LOOKS = 16  # directions played to the end in a stretch of hits
+POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 128  # a pot may be no wider than that
+MOST_POT_RAILS = 3
+
+
+def _inside(stretch: Stretch, looks: int) -> Floats:
+    """So many directions evenly inside a stretch, none on its edge."""
+    return stretch.low + stretch.wide * (np.arange(looks) + 0.5) / looks
+
+
+def _played(field: Field, every: Sequence[Stretch], at: list[Floats]) -> Steps[list[Outcomes]]:
+    """The directions of each stretch played to the end with its own stroke."""
+    if not every:
+        return []
+    strokes = [np.repeat(s.tried.stroke.array()[None], len(a), axis=0) for s, a in zip(every, at, strict=True)]
+    out = yield from field.played(np.concatenate(at), np.concatenate(strokes))
+    ends = np.cumsum([0, *(len(each) for each in at)]).tolist()
+    return [out.rows(first, beyond) for first, beyond in pairwise(ends)]
+
+
+def legal_inside(field: Field, every: Sequence[Stretch]) -> Steps[list[Stretch]]:
+    """The same stretches with what is legal in them, in steps."""
+    at = [_inside(stretch, LOOKS) for stretch in every]
+    found = yield from _played(field, every, at)
+    return [
+        Stretch(s.key, s.tried, s.low, s.high, s.part, a, judge(field.court, out, -1, -1).legal, s.met)
+        for s, a, out in zip(every, at, found, strict=True)
+    ]
+
+
+def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None) -> Steps[list[Stretch]]:
+    """The stretches in which a ball that counts is potted, in steps. pocket: the one called; None for any."""
+    worth = [s for s in every if len(s.key.rails) <= MOST_POT_RAILS]
+    at = [_inside(s, min(MOST_POT_LOOKS, max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in worth]
+    found = yield from _played(field, worth, at)
+    pots: list[Stretch] = []
+    for stretch, a, out in zip(worth, at, found, strict=True):
+        pots += _pots(field, stretch, a, out, pocket)
+    return pots
+
+
+def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str | None) -> list[Stretch]:
+    """The runs of directions of one stretch that send one ball over one way into one pocket."""
+    ball, into = _counted(field, out)
+    if pocket is not None:
+        ball = np.where(into == pocket_number(pocket), ball, 0)
+    own = ball == out.first
+    banked = np.where(own, np.minimum((out.first_rails >= 0).sum(axis=1), out.rails_after[np.arange(len(at)), ball]), 0)
+    order = ((out.first_rails + 1) * 5 ** np.arange(out.first_rails.shape[1])).sum(axis=1) * (banked > 0)
+    before = ((out.cue_rails[:, :4] + 1) * 5 ** np.arange(4)).sum(axis=1) * (out.before_first > 0)
+    label = ((ball * 6 + into) * 200 + order) * 1000 + before
+    cells = np.concatenate([[stretch.low], 0.5 * (at[1:] + at[:-1]), [stretch.high]])
+    found = []
+    for _, a, b in cut(np.where(ball > 0, label, -1)):
+        name, met = field.name(int(ball[a])), field.name(int(out.first[a]))
+        rails = rails_of(out.cue_rails[a, : out.before_first[a]].tolist())
+        kind = _kind(stretch, name == met, rails, int(banked[a]))
+        told = rails_of(out.first_rails[a].tolist()) if kind == "bank" else rails
+        key = Key(kind, name, told, POCKET_NAMES[int(into[a])])
+        legal = judge(field.court, out, ball, into).pot[a:b]
+        low, high = float(cells[a]), float(cells[b])
+        found.append(Stretch(key, stretch.tried, low, high, (low, high), at[a:b], legal, met))
+    return found
+
+
+def _kind(stretch: Stretch, own: bool, rails: tuple[object, ...], banked: int) -> str:
+    """What a pot is called: a bank where the ball itself goes over rails and the cue ball did not."""
+    if rails:
+        return "kick"
+    if not own:
+        return "combination"
+    return "bank" if banked else stretch.key.kind
+
+
+def _counted(field: Field, out: Outcomes) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """(ball, pocket) of the first one down that counts by the game, row by row; 0 where none does.
+
+    A called ball is one that is on, where the lowest must be met first any: a combination may go by way of another.
+    """
+    rows = np.arange(len(out.code))
+    counts = out.down > 0
+    if field.court.rules.order != "lowest":
+        counts &= np.isin(out.down, field.court.on)
+    place = np.argmax(counts, axis=1)
+    some = counts.any(axis=1)
+    return np.where(some, out.down[rows, place], 0), np.where(some, out.pockets[rows, place], 0)

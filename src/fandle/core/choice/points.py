@@ -1,0 +1,26 @@
+"""Three cushions: the directions in which a stroke scores."""
+
+import numpy as np
+
+from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.judge import judge
+from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.choice.sweep import Look
+from fandle.core.physics.batch import MOST_CUE_RAILS
+
+
+def points(field: Field, look: Look) -> list[Stretch]:
+    """The stretches of a look, played to the end, that score: named by the ball met first and the rails in order."""
+    out, at = look.out, look.at
+    scored = judge(field.court, out, -1, -1).legal
+    order = ((out.cue_rails + 1) * 5 ** np.arange(MOST_CUE_RAILS)).sum(axis=1)
+    label = order * (len(field.names) + 1) + out.first
+    step = float(at[1] - at[0])
+    found = []
+    for _, a, b in cut(np.where(scored, label, -1)):
+        rails = rails_of(out.cue_rails[a, : out.before_second[a]].tolist())
+        first = field.name(int(out.first[a]))
+        low, high = float(at[a]) - 0.5 * step, float(at[b - 1]) + 0.5 * step
+        key = Key("point", first, rails)
+        found.append(Stretch(key, look.tried, low, high, (low, high), at[a:b], np.ones(b - a, np.bool_), first))
+    return found

@@ -1,0 +1,93 @@
+"""What is no line, and why: the straight shot, the four rails, the jump."""
+
+import math
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from fandle.core.choice.field import Field
+from fandle.core.choice.reach import reach_of
+from fandle.core.choice.search import Goal, Ranked
+from fandle.core.lines.marks import over
+from fandle.core.lines.question import Question
+from fandle.core.lines.refusal import guarded, no_kick, refuse
+from fandle.core.lines.solution import Refusal
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import spoken
+
+MOST_BALLS = 4  # nearest ones whose refusals are told
+STRAIGHT: tuple[Rail, ...] = ()
+NOT_LIKELY = "{} it is met too seldom to be worth a try"
+
+
+@dataclass(frozen=True)
+class Refused:
+    """What is not offered: its kind, ball and rails, the code and the reason in a player's words."""
+
+    kind: str
+    target: str
+    rails: tuple[Rail, ...]
+    reason_code: str
+    reason: str
+
+
+def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal) -> list[Refused]:
+    """Why the straight shot and each single rail is no line to the balls on (the nearest few), and what of a jump."""
+    found: list[Refused] = []
+    for name in _nearest(field):
+        straight = _why_not(field, stroke, name, STRAIGHT, lines, goal)
+        if straight is not None:
+            found.append(straight)
+            if straight.reason_code == "blocked":
+                found.append(_jump(field, name))
+        for rail in Rail:
+            other = _why_not(field, stroke, name, (rail,), lines, goal)
+            if other is not None:
+                found.append(other)
+    return found
+
+
+def _nearest(field: Field) -> list[str]:
+    """The ball chosen, else the balls on nearest to the cue ball."""
+    on = [field.name(number) for number in field.court.on]
+    on.sort(key=lambda name: (name != field.chosen, math.dist(field.balls[field.number(name) - 1], field.start)))
+    return on[:MOST_BALLS]
+
+
+def _why_not(
+    field: Field, stroke: Stroke, name: str, rails: tuple[Rail, ...], lines: Collection[Ranked], goal: Goal
+) -> Refused | None:
+    """Why a way is no line; None where it is one."""
+    own = [line for line in lines if line.aim.stretch.met == name]
+    kinds = ("straight", "push", "curve", "bank", "combination") if not rails else ("kick", "rail-first")
+    if any(line.key.kind in kinds and (not rails or line.key.rails == rails) for line in own):
+        return None
+    question = Question(field.layout, name, rails, 0.0)
+
+    def why() -> Refusal:
+        natural = question.geometric(field.layout.table.ball_radius)
+        against = no_kick(field.layout, rails, name)
+        return against or refuse(question, stroke, 0.0 if natural is None else natural)
+
+    answer = guarded(field.layout, rails, name, why)
+    code, reason = answer.reason_code, answer.reason  # type: ignore[union-attr]  # it is no aim that is asked for
+    kind = "kick" if rails else "straight"
+    if code == "no_such_line" and goal == "pot":
+        code, reason = "no_pot", f"no thickness {over(rails)} sends {spoken(name)} into a pocket"
+    return Refused(kind, name, rails, code, reason)
+
+
+def _jump(field: Field, name: str) -> Refused:
+    """The jump over what is in the way: named, and left to the room's rules."""
+    snooker = field.layout.game == "snooker"
+    reason = "a jump is a foul in snooker" if snooker else "a jump is not played here: ask what the room allows"
+    return Refused("jump", name, STRAIGHT, "not_played", reason)
+
+
+def out_of_reach(field: Field, line: Ranked) -> Refused | None:
+    """A line that no bridge reaches."""
+    reach = reach_of(field.layout, line.aim.direction)
+    if reach.at_all:
+        return None
+    key = line.key
+    return Refused(key.kind, key.target, key.rails, "out_of_reach", reach.said)

@@ -1,0 +1,40 @@
+"""Where a ball stops over the draws: the middle, and an ellipse that holds half of them."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from fandle.core.choice.chance import Chance
+from fandle.core.choice.field import Field
+
+HALF = math.sqrt(2.0 * math.log(2.0))  # standard deviations: half of a plane normal law lies within
+
+
+@dataclass(frozen=True)
+class Rest:
+    """x, y: the mean, diamonds, NaN where the ball never stays. a, b: half-axes of the ellipse (mm), turn_deg: of its
+    long one from +x; gone: the share of the draws in which the ball is not on the bed afterwards."""
+
+    x: float
+    y: float
+    a: float
+    b: float
+    turn_deg: float
+    gone: float
+
+
+def rest_of(field: Field, chance: Chance, ball: int) -> Rest:
+    """Where a ball, by number, stops."""
+    table = field.layout.table
+    rests = chance.rests[:, ball]
+    stays = rests[~np.isnan(rests[:, 0])]
+    gone = 1.0 - len(stays) / len(rests)
+    if not len(stays):
+        return Rest(math.nan, math.nan, 0.0, 0.0, 0.0, 1.0)
+    x, y = stays.mean(axis=0)
+    off = stays - (x, y)
+    values, axes = np.linalg.eigh(off.T @ off / len(stays))
+    b, a = (HALF * math.sqrt(max(float(value), 0.0)) * 1000 for value in values)
+    turn = math.degrees(math.atan2(axes[1, 1], axes[0, 1]))
+    return Rest(float(x) / table.diamond_x, float(y) / table.diamond_y, a, b, (turn + 90.0) % 180.0 - 90.0, gone)

@@ -1,0 +1,182 @@
+"""One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from fandle.core.choice.aiming import Aimed, aimed, mark_of, sharpened
+from fandle.core.choice.bank_mark import bank_marked
+from fandle.core.choice.chance import Chance, chances
+from fandle.core.choice.error import spread
+from fandle.core.choice.field import Field
+from fandle.core.choice.inside import legal_inside, pots_inside
+from fandle.core.choice.points import points
+from fandle.core.choice.stretch import Key, Stretch, quick
+from fandle.core.choice.strokes import Tried
+from fandle.core.choice.sweep import Look, hits, looks
+from fandle.core.player.draws import Draws
+from fandle.core.player.scatter import CLUB, Player
+from fandle.core.shot.side import running
+from fandle.core.steps import Steps
+
+Goal = Literal["hit", "pot"]
+GOALS: tuple[Goal, ...] = ("hit", "pot")
+DRAWS = 300
+SCREENED = 48  # of the draws that the strokes of a line are compared on
+OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
+MOST_LINES = 24
+OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
+HOPELESS = 0.02  # a line less likely than that by estimate is none
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any."""
+
+    goal: Goal = "hit"
+    pocket: str | None = None
+    player: Player = CLUB
+    usual: bool = True
+    draws: int = DRAWS
+    seed: int = 0
+
+    def share(self, chance: Chance, n: int | None = None) -> float:
+        """The share of the draws (of the first n) in which the goal is reached."""
+        found = chance.verdicts.pot if self.goal == "pot" else chance.verdicts.legal
+        return float(found[:n].mean())
+
+
+@dataclass(frozen=True)
+class Ranked:
+    """A line with its chance. here: its chance at the stroke given, where it exists with that one."""
+
+    aim: Aimed
+    chance: Chance
+    here: Chance | None = None
+
+    @property
+    def key(self) -> Key:
+        """What line it is."""
+        return self.aim.stretch.key
+
+
+@dataclass(frozen=True)
+class Search:
+    """A field, what is wanted on it, and the draws that every line is played with."""
+
+    field: Field
+    wish: Wish
+    drawn: Draws
+
+    def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
+        """The lines at these strokes and those known already, each with the best of its strokes, in steps.
+
+        only: no other lines than those known.
+        """
+        carom = self.field.court.rules.counts == "point"
+        seen = yield from looks(self.field, every, whole=carom)
+        found = yield from self._stretches(seen, carom)
+        aims = [aimed(self.field, stretch, self.wish.player) for stretch in found if not only or stretch.key in known]
+        wanted = _best_of_each(a for a in aims if a.estimate >= HOPELESS)
+        kept, fresh = yield from self._compared(wanted, known)
+        sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
+        sharp = [bank_marked(self.field, a) for a in sharp]
+        played = yield from chances(self.field, sharp, self.wish.player, self.drawn)
+        here = {key: line.here for key, line in known.items()}
+        return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
+
+    def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
+        """What is wanted in the sweeps, with where in it it is reached."""
+        if carom:
+            found = [stretch for look in seen for stretch in points(self.field, look)]
+            return self._shortlist(found)
+        met = [stretch for look in seen for stretch in hits(self.field, look) if self._worth(stretch)]
+        met = self._without_needless_curves(met)
+        if self.wish.goal == "pot":
+            found = yield from pots_inside(self.field, met, self.wish.pocket)
+            return found
+        found = yield from legal_inside(self.field, self._shortlist(met))
+        return found
+
+    def _worth(self, stretch: Stretch) -> bool:
+        """Is this stroke one to try on this line? No more than half a tip of reverse, no side on a straight shot."""
+        tried, rails = stretch.tried, stretch.key.rails
+        if tried.lengths is None or tried.stroke.elevation > 0.0:
+            return tried.lengths is None or not rails
+        if not rails:
+            return tried.tips == 0.0
+        return abs(tried.tips) < 1.0 or running(tried.tips, rails[0], stretch.middle) == "running"
+
+    def _without_needless_curves(self, found: Sequence[Stretch]) -> list[Stretch]:
+        """Without curves at a ball that is met straight as widely, or all but."""
+        straight: dict[str, float] = defaultdict(float)
+        for stretch in found:
+            if stretch.key.kind in ("straight", "push"):
+                straight[stretch.key.target] = max(straight[stretch.key.target], stretch.wide)
+
+        def helps(curve: Stretch) -> bool:
+            plain = straight[curve.key.target]
+            return curve.wide > plain and plain < OPEN * self.field.whole(curve.key.target)
+
+        return [s for s in found if s.key.kind != "curve" or helps(s)]
+
+    def _shortlist(self, found: Sequence[Stretch]) -> list[Stretch]:
+        """Of each line and speed the few strokes with the widest stretches, as the player's scatter sees them."""
+        table, player = self.field.layout.table, self.wish.player
+        by_pace: dict[object, list[tuple[float, Stretch]]] = defaultdict(list)
+        for stretch in found:
+            sigma = spread(table, player, mark_of(self.field, stretch, stretch.middle))
+            by_pace[stretch.key, stretch.tried.lengths].append((quick(stretch, sigma), stretch))
+        short = []
+        for some in by_pace.values():
+            some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
+            short += [stretch for chance, stretch in some[:OF_A_PACE] if chance >= HOPELESS]
+        return short
+
+    def _compared(
+        self, wanted: Mapping[Key, list[Aimed]], known: Mapping[Key, Ranked]
+    ) -> Steps[tuple[list[Ranked], list[Aimed]]]:
+        """(lines whose known stroke stays, aims that are still to be played on all draws), the likeliest lines only."""
+        every = [a for some in wanted.values() for a in some]
+        screen = yield from chances(self.field, every, self.wish.player, self.drawn.first(SCREENED))
+        best: dict[Key, tuple[float, Aimed | Ranked]] = {
+            key: (self.wish.share(line.chance, SCREENED), line) for key, line in known.items()
+        }
+        for a, chance in zip(every, screen, strict=True):
+            share, key = self.wish.share(chance), a.stretch.key
+            if key not in best or share > best[key][0]:
+                best[key] = share, a
+        order = sorted(best.values(), key=lambda each: -each[0])[:MOST_LINES]
+        kept = [line for _, line in order if isinstance(line, Ranked)]
+        return kept, [a for share, a in order if isinstance(a, Aimed) and share > 0.0]
+
+
+def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
+    """The most promising strokes of each line, by estimate, plain ones before others that are as good."""
+    by_key: dict[Key, list[Aimed]] = defaultdict(list)
+    for a in aims:
+        by_key[a.stretch.key].append(a)
+    for some in by_key.values():
+        some.sort(key=lambda a: (-round(a.estimate, 2), abs(a.stretch.tried.tips) + abs(a.stretch.tried.height)))
+    return {key: some[:OF_ALL] for key, some in by_key.items()}
+
+
+def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:
+    """By the chance of the goal, then of a hit, then by the estimate; those at the ball chosen among several on lead.
+
+    Of the reds any will do: none of them is chosen.
+    """
+    chosen = field.chosen
+
+    def rank(line: Ranked) -> tuple[bool, float, float, float, int]:
+        share = wish.share(line.chance)
+        other = chosen is not None and line.key.target != chosen
+        return other, -share, -line.chance.share("hit").p, -line.aim.estimate, len(line.key.rails)
+
+    return tuple(sorted(lines, key=rank))
+
+
+def at_this_stroke(lines: Iterable[Ranked]) -> list[Ranked]:
+    """Lines found at the stroke given: their chance is the one there."""
+    return [replace(line, here=line.chance) for line in lines]

@@ -1,0 +1,81 @@
+"""Directions side by side that come to the same: what a sweep is cut into, and where in it to aim."""
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.choice.strokes import Tried
+from fandle.core.table.rails import Rail
+
+Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
+
+
+class Key(NamedTuple):
+    """What makes two stretches the same line: kind, ball met or sent, rails, pocket (by name)."""
+
+    kind: str
+    target: str
+    rails: tuple[Rail, ...]
+    pocket: str | None = None
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """Directions (rad) from low to high that come to the same with one stroke.
+
+    part: the directions among them over the key's own rails (a backstop widens the rest). at: those looked at; good:
+    which of them come to what is wanted. through: of a combination, the ball met first.
+    """
+
+    key: Key
+    tried: Tried
+    low: float
+    high: float
+    part: tuple[float, float]
+    at: Floats
+    good: Bools
+    met: str
+
+    @property
+    def middle(self) -> float:
+        """Its middle, rad."""
+        return 0.5 * (self.low + self.high)
+
+    @property
+    def wide(self) -> float:
+        """Its width, rad."""
+        return self.high - self.low
+
+
+def reached(stretch: Stretch, sigma: float) -> Floats:
+    """The chance of what is wanted when aiming along each direction looked at, the direction's error normal (rad).
+
+    The sum over the directions wanted of Φ((e₂ − d)/σ) − Φ((e₁ − d)/σ), each standing for the cell e₁…e₂ around it.
+    An estimate: speed and tip are taken as exact. What it chooses is then played.
+    """
+    from scipy.special import ndtr  # a fifth of a second, and only who chooses a line waits for it
+
+    at = stretch.at
+    edges = np.concatenate([[stretch.low], 0.5 * (at[1:] + at[:-1]), [stretch.high]])
+    share = np.diff(ndtr((edges[None, :] - at[:, None]) / sigma), axis=1)
+    found: Floats = share @ stretch.good
+    return found
+
+
+def quick(stretch: Stretch, sigma: float) -> float:
+    """The same at once for a stretch all of which is wanted, aimed at its middle: 2Φ(w/2σ) − 1."""
+    return math.erf(stretch.wide / (2.0 * sigma * math.sqrt(2.0)))
+
+
+def cut(same: NDArray[np.int64]) -> list[tuple[int, int, int]]:
+    """(label, first, beyond) of every run of equal labels from 0 on; −1 is nothing."""
+    if not len(same):
+        return []
+    turns = np.flatnonzero(np.diff(same)) + 1
+    ends = [0, *turns.tolist(), len(same)]
+    return [(int(same[a]), a, b) for a, b in pairwise(ends) if same[a] >= 0]

@@ -1,0 +1,56 @@
+"""The usual strokes: what a player would try before anything special."""
+
+from dataclasses import dataclass
+
+from fandle.core.errors import BadInputError
+from fandle.core.shot.cue import Cue
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import offset_of
+from fandle.core.table.model import Table
+from fandle.core.table.speeds import speed_of
+
+SOFT, MEDIUM, FIRM, HARD = 1.25, 2.5, 3.0, 4.0  # table lengths
+USUAL = (MEDIUM, SOFT, FIRM)
+CAROM = (MEDIUM, FIRM, HARD)  # three cushions and a second ball: softer does not arrive
+SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out line by line
+HEIGHT = 0.75  # tips below or above centre
+RAISED_DEG, CURVE_TIPS, CURVE_LOW = 8.0, 1.0, 0.5  # of a slight curve: elevation, side, tips below centre
+SLOWEST_MPS = 0.4
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A stroke that is tried, and its place among those: how many table lengths, tips of side, tips of height."""
+
+    stroke: Stroke
+    lengths: float | None
+    tips: float = 0.0
+    height: float = 0.0
+
+
+def usual_strokes(table: Table, cue: Cue, lengths: tuple[float, ...] = USUAL) -> list[Tried]:
+    """Soft, medium and firm, each plain and with half a tip and one tip of side either way, at centre height."""
+    return [tried(table, cue, each, tips) for each in lengths for tips in SIDES]
+
+
+def tried(table: Table, cue: Cue, lengths: float, tips: float, height: float = 0.0) -> Tried:
+    """A stroke in a player's units."""
+    speed, tip = speed_of(table, lengths), cue.tip
+    return Tried(
+        Stroke(speed, offset_of(tips, table, tip), offset_of(height, table, tip), cue=cue), lengths, tips, height
+    )
+
+
+def curves(table: Table, cue: Cue) -> list[Tried]:
+    """Slight curves either way: the cue raised by 8°, the tip low and on the side it is to curve to, soft to medium."""
+    tip, found = cue.tip, []
+    for lengths in (SOFT, MEDIUM):
+        for tips in (-CURVE_TIPS, CURVE_TIPS):
+            side, up = offset_of(tips, table, tip), offset_of(-CURVE_LOW, table, tip)
+            try:
+                found.append(
+                    Tried(Stroke(speed_of(table, lengths), side, up, RAISED_DEG, cue), lengths, tips, -CURVE_LOW)
+                )
+            except BadInputError:  # it would leap at that speed
+                continue
+    return found

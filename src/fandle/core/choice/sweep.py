@@ -1,0 +1,104 @@
+"""All directions of a stroke played once, and cut into stretches: straight shots, kicks, rail-first, flukes alike."""
+
+import math
+from collections.abc import Sequence
+from itertools import pairwise
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.choice.strokes import Tried
+from fandle.core.physics.batch import Outcomes
+from fandle.core.steps import Steps
+from fandle.core.words.balls import CUE
+
+Floats = NDArray[np.float64]
+ROUND = 1440  # directions round the circle, a quarter of a degree apart,
+ACROSS = 40  # and so many across every ball on: a tenth of it may show
+CAROM_ROUND = 2880
+MOST_RAILS = 4
+BEYOND = 1.1  # ball widths either side of a ball on that are looked at closely
+
+
+class Look(NamedTuple):
+    """A stroke, the directions it was played in (rising), and what was met in each."""
+
+    tried: Tried
+    at: Floats
+    out: Outcomes
+
+
+def directions(field: Field, tried: Tried, round_: int, across: int = ACROSS) -> Floats:
+    """The directions of the cue that are looked at: all round, and closely across each ball on, rising."""
+    x, y = field.start
+    seam = math.atan2(-y, -x)  # towards the corner at head and near: no line runs over it
+    found = [seam + 2.0 * math.pi * (np.arange(round_) + 0.5) / round_]
+    for number in field.court.on:
+        bx, by = field.balls[number - 1]
+        away = math.hypot(bx - x, by - y)
+        half = math.asin(min(1.0, BEYOND * 2.0 * field.layout.table.ball_radius / away))
+        middle = math.atan2(by - y, bx - x)
+        near = middle + np.linspace(-half, half, across)
+        found.append(seam + np.mod(near - seam, 2.0 * math.pi))
+    every: Floats = np.unique(np.concatenate(found))
+    return every - tried.stroke.squirt
+
+
+def looks(field: Field, every: Sequence[Tried], whole: bool = False) -> Steps[list[Look]]:
+    """Every stroke played in all directions, to the first ball or to the end, in steps."""
+    round_ = CAROM_ROUND if whole else ROUND
+    at = [directions(field, tried, round_, 0 if whole else ACROSS) for tried in every]
+    strokes = np.concatenate([np.repeat(t.stroke.array()[None], len(a), 0) for t, a in zip(every, at, strict=True)])
+    played = field.played if whole else field.met
+    out = yield from played(np.concatenate(at), strokes)
+    ends = np.cumsum([0, *(len(each) for each in at)]).tolist()
+    parts = (out.rows(first, beyond) for first, beyond in pairwise(ends))
+    return [Look(tried, a, part) for tried, a, part in zip(every, at, parts, strict=True)]
+
+
+def hits(field: Field, look: Look) -> list[Stretch]:
+    """The stretches of a look in which a ball on is met first, over at most four rails.
+
+    What is met off a jaw is part of a stretch beside it, and none of its own.
+    """
+    out = look.out
+    wanted = np.isin(out.first, field.court.on) & (out.before_first <= MOST_RAILS)
+    found = []
+    for ball, first, beyond in cut(np.where(wanted, out.first, -1)):
+        if out.jaw[first:beyond].all():
+            continue
+        rails, part = _widest(look, first, beyond)
+        kind = _kind(field, look.tried, field.name(ball), rails)
+        name = field.name(ball)
+        low, high = _end(look.at, first), _end(look.at, beyond)
+        key, all_of_it = Key(kind, name, rails_of(rails)), np.ones(beyond - first, np.bool_)
+        found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name))
+    return found
+
+
+def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> str:
+    if rails:
+        return "kick"
+    if field.layout.touch(CUE, target):
+        return "push"
+    return "curve" if tried.stroke.elevation > 0.0 else "straight"
+
+
+def _widest(look: Look, first: int, beyond: int) -> tuple[tuple[int, ...], tuple[float, float]]:
+    """The rails over which most of a run goes, off no jaw, and the directions of that part."""
+    orders = look.out.cue_rails[first:beyond, :MOST_RAILS]
+    code = ((orders + 1) * 5 ** np.arange(MOST_RAILS)).sum(axis=1)
+    runs = [(first + a, first + b) for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, code, -1))]
+    a, b = max(runs, key=lambda run: _end(look.at, run[1]) - _end(look.at, run[0]))
+    order = tuple(int(rail) for rail in look.out.cue_rails[a, :MOST_RAILS] if rail >= 0)
+    return order, (_end(look.at, a), _end(look.at, b))
+
+
+def _end(at: Floats, place: int) -> float:
+    """The direction half-way between one looked at and the one before; the first and the last stand for themselves."""
+    if place <= 0 or place >= len(at):
+        return float(at[0] if place <= 0 else at[-1])
+    return float(0.5 * (at[place - 1] + at[place]))

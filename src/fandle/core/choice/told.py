@@ -1,0 +1,152 @@
+"""A line as it is told: the mark, the stroke, the room, what becomes of it, and why."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from fandle.core.choice.aiming import Aimed
+from fandle.core.choice.bank_mark import object_heading
+from fandle.core.choice.chance import Chance
+from fandle.core.choice.error import spread
+from fandle.core.choice.field import Field
+from fandle.core.choice.gain import Gain, gain_of
+from fandle.core.choice.judge import judge, pocket_number
+from fandle.core.choice.reasons import Case, Reason, reasons
+from fandle.core.choice.rests import Rest, rest_of
+from fandle.core.choice.search import Ranked, Wish
+from fandle.core.lines.marks import Marks, marks
+from fandle.core.lines.pot import passed_on
+from fandle.core.lines.question import Question
+from fandle.core.lines.remembered import Remembered, remember
+from fandle.core.lines.window import window
+from fandle.core.shot.approach import Approach, approach, final_approach
+from fandle.core.shot.play import Shot, play
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+
+TOGETHER = 4.0  # ball radii: a rail and a ball that are met so near to one another are met almost at once
+
+
+@dataclass(frozen=True)
+class Line:
+    """One line of a plan. target: the ball hit, of a pot the one that drops; through: balls in order of contact.
+
+    rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
+    mark_rail, aim and mark: None of a line that has none. hit: ball diameters right of full. room_mm: at the mark.
+    legal: as played without error. rest: where cue ball and target stop. gain: what the best stroke adds to the one
+    given, None where that is not clear.
+    """
+
+    kind: str
+    target: str
+    rails: tuple[Rail, ...]
+    pocket: str | None
+    through: tuple[str, ...]
+    mark_rail: Rail
+    aim: Marks
+    mark: Remembered
+    direction: float
+    stroke: Stroke
+    hit: float
+    window_deg: float
+    room_mm: tuple[float, float] | None
+    legal: bool
+    chance: Chance
+    here: Chance | None
+    pros: tuple[Reason, ...]
+    cons: tuple[Reason, ...]
+    rest: Rest
+    target_rest: Rest | None
+    gain: Gain | None
+    run: Approach
+
+
+def told(field: Field, line: Ranked, wish: Wish, given: Stroke) -> Line | None:
+    """A ranked line in full; None where, as meant, it meets a jaw before the ball: that is no line but a fluke."""
+    aim, layout = line.aim, field.layout
+    key, stroke = aim.stretch.key, aim.stretch.tried.stroke
+    way = approach(layout, stroke, aim.direction)
+    if way.first_ball is None:
+        return None
+    shot = play(layout, stroke, aim.direction)
+    hit = _offset(field, way)
+    read = _mark_read(field, aim, shot)
+    if read is None:
+        return None
+    sigma = spread(layout.table, wish.player, aim.marked)
+    pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed))
+    rail, at = read
+    target = field.number(key.target)
+    return Line(
+        kind=_kind(field, key.kind, way),
+        target=key.target,
+        rails=key.rails if key.kind in ("bank", "point") else way.rails,
+        pocket=key.pocket,
+        through=passed_on(shot, key.target if key.pocket is not None else way.first_ball),
+        mark_rail=rail,
+        aim=at,
+        mark=remember(layout.table, rail, at.nose),
+        direction=aim.direction,
+        stroke=stroke,
+        hit=hit,
+        window_deg=math.degrees(aim.stretch.wide),
+        room_mm=_room_mm(field, aim),
+        legal=_as_meant(field, aim),
+        chance=line.chance,
+        here=line.here,
+        pros=pros,
+        cons=cons,
+        rest=rest_of(field, line.chance, 0),
+        target_rest=rest_of(field, line.chance, target),
+        gain=gain_of(line, wish, given, layout.table),
+        run=way,
+    )
+
+
+def _kind(field: Field, kind: str, way: Approach) -> str:
+    """A kick whose rail and ball are met almost together is called rail-first."""
+    if kind != "kick" or len(way.rails) != 1:
+        return kind
+    table = field.layout.table
+    (ax, ay), (bx, by) = [(ev.x * table.diamond_x, ev.y * table.diamond_y) for ev in way.events[-2:]]
+    return "rail-first" if math.hypot(bx - ax, by - ay) <= TOGETHER * table.ball_radius else kind
+
+
+def _offset(field: Field, way: Approach) -> float:
+    """How far right of the centre of the ball met the way passes, ball diameters."""
+    (px, py), (ux, uy) = final_approach(way, field.layout)
+    gx, gy = field.layout.metres(field.layout.ball(way.first_ball or ""))
+    return (ux * (gy - py) - uy * (gx - px)) / (2 * field.layout.table.ball_radius)
+
+
+def _mark_read(field: Field, aim: Aimed, shot: Shot) -> tuple[Rail, Marks] | None:
+    """Where the mark is read, and the aim there: of a bank the object ball's own; None where no rail has a mark."""
+    table, key = field.layout.table, aim.stretch.key
+    if key.kind == "bank":
+        heading = object_heading(shot, key.target)
+        if heading is None:
+            return None
+        return key.rails[0], marks(table, key.rails[0], field.layout.metres(field.layout.ball(key.target)), heading)
+    rails = key.rails if key.rails else ()
+    read = Question(field.layout, aim.stretch.met, rails, 0.0).read_along(aim.direction, aim.direction)
+    if read is None:
+        return None
+    return read.rail, marks(table, read.rail, field.start, aim.direction)
+
+
+def _room_mm(field: Field, aim: Aimed) -> tuple[float, float] | None:
+    """How far the mark may be off either way, mm; None of a bank, whose mark is another ball's."""
+    stretch = aim.stretch
+    if stretch.key.kind == "bank":
+        return None
+    question = Question(field.layout, stretch.met, stretch.key.rails, 0.0)
+    return window(question, aim.direction, stretch.low, stretch.high)
+
+
+def _as_meant(field: Field, aim: Aimed) -> bool:
+    """Is it legal, played without error?"""
+    out = field.played_now(np.array([aim.direction]), aim.stretch.tried.stroke.array()[None])
+    key = aim.stretch.key
+    target = field.number(key.target) if key.pocket is not None else -1
+    return bool(judge(field.court, out, target, pocket_number(key.pocket)).legal[0])

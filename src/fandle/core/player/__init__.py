@@ -1,0 +1,1 @@
+"""Who shoots: a player's scatter, drawn at random, and found from the log."""

@@ -1,0 +1,113 @@
+"""Choosing: every line of a situation with its chance and its reasons, best first, as far as it is known."""
+
+import logging
+import os
+from collections.abc import Generator, Iterable
+
+from fandle.core.choice.field import Field
+from fandle.core.choice.plan import rank
+from fandle.core.choice.refused import out_of_reach, refused
+from fandle.core.choice.report import Plan, SoFar
+from fandle.core.choice.rules import balls_on, foul_cost
+from fandle.core.choice.search import GOALS, Ranked, Wish
+from fandle.core.choice.told import Line, told
+from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout.model import Layout
+from fandle.core.lines.question import ANY
+from fandle.core.player.scatter import Player
+from fandle.service.situation import Situation
+
+LOG = logging.getLogger(__name__)
+FIRST = 8  # lines told on the way
+Planning = Generator[SoFar | None, None, Plan]
+
+
+def wish_of(
+    goal: str, player: Player, strokes: str = "usual", pocket: str | None = None, draws: int = 300, seed: int = 0
+) -> Wish:
+    """A wish from what was written, checked."""
+    known = next((each for each in GOALS if each == goal), None)
+    if known is None:
+        raise BadInputError(f"unknown goal {goal!r}: use {', '.join(GOALS)}", "goal", code="unknown")
+    if strokes not in ("this", "usual"):
+        raise BadInputError(f"unknown strokes {strokes!r}: use this or usual", "strokes", code="unknown")
+    if pocket is not None and known != "pot":
+        raise BadInputError("a pocket belongs to a pot: leave it out, or ask for --goal pot", "pocket", code="not_with")
+    return Wish(known, None if pocket == ANY else pocket, player, strokes == "usual", draws, seed)
+
+
+def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
+    """Which line? In steps, with what is known on the way. threads: how many play at once; the answer is the same."""
+    layout = asked.layout
+    if wish.goal == "pot" and layout.table.pockets is None:
+        raise BadInputError(
+            f"table {layout.table.name!r} has no pockets: nothing can be potted", "goal", code="no_pockets"
+        )
+    on = balls_on(layout)
+    if not on:
+        return Plan(wish.goal, layout.game, on, ("nothing_on",), wish.player, wish.draws, (), (), "No ball is on.")
+    field = Field.of(layout, threads)
+    ranking = rank(field, asked.stroke, wish)
+    while True:
+        try:
+            partial = next(ranking)
+        except StopIteration as done:
+            ranked: tuple[Ranked, ...] = done.value
+            break
+        known = () if partial is None else _told(field, asked, wish, partial.lines[:FIRST])
+        yield None if partial is None else SoFar(partial.progress, known)
+    found: list[Line] = []
+    apart = [gone for line in ranked if (gone := out_of_reach(field, line)) is not None]
+    for line in ranked:
+        if out_of_reach(field, line) is None:
+            found += _told(field, asked, wish, [line])
+            yield None
+    lines = _once_each(found)
+    closed = (*apart, *refused(field, asked.stroke, ranked, wish.goal))
+    notes = _notes(layout, on, lines)
+    return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, closed, _say(layout, lines))
+
+
+def _told(field: Field, asked: Situation, wish: Wish, lines: Iterable[Ranked]) -> tuple[Line, ...]:
+    """Lines in full; one that fails is logged and left out: the others stand."""
+    found = []
+    for line in lines:
+        try:
+            one = told(field, line, wish, asked.stroke)
+        except EngineError:
+            LOG.exception("the line %s fails on %r", line.key, asked.layout)
+            continue
+        if one is not None:
+            found.append(one)
+    return tuple(found)
+
+
+def _once_each(lines: Iterable[Line]) -> tuple[Line, ...]:
+    """Each line once, the best of those that turned out to be the same."""
+    seen: dict[tuple[object, ...], Line] = {}
+    for line in lines:
+        seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1]), line)
+    return tuple(seen.values())
+
+
+def _notes(layout: Layout, on: tuple[str, ...], lines: tuple[Line, ...]) -> tuple[str, ...]:
+    """Codes of what is odd."""
+    notes = []
+    if layout.target is not None and layout.target not in on:
+        notes.append("target_not_on")
+    if not lines:
+        notes.append("no_line")
+    return tuple(notes)
+
+
+def _say(layout: Layout, lines: tuple[Line, ...]) -> str:
+    """What it comes to: where there is no line, what costs least."""
+    if lines:
+        return ""
+    near = "send it near a ball on and leave nothing" if layout.game == "snooker" else "leave the balls on hard to hit"
+    return f"No line is worth a try: {foul_cost(layout)}. {near.capitalize()}."
+
+
+def all_processors() -> int:
+    """How many threads a plan may use where nothing else waits."""
+    return os.cpu_count() or 1
