@@ -13,7 +13,6 @@ from fandle.web import address
 CLIENTS = 16
 WARM_S = 5.0
 STEP = 0.02  # diamonds a drag moves a ball from one question to the next
-LONG = {"count": "4", "kind": "bank"}  # what others ask meanwhile
 
 
 @dataclass(frozen=True)
@@ -83,13 +82,13 @@ def drag(served: Served, seconds: float, seed: int, clients: int = CLIENTS) -> D
 
 
 def starved(served: Served, lists: int = 45) -> tuple[float, dict[int, int]]:
-    """(slowest reply of health, page and file, ms; how the lists ended) while so many 4-rail lists are asked for."""
+    """(slowest reply of health, page and file, ms; how the lists ended) while so many plans are asked for."""
     ends: dict[int, int] = {}
     lock = threading.Lock()
 
     def ask_list(number: int) -> None:
         client = Client(served.port, 120.0)
-        status, _ = client.send("POST", address.LINES, {**question(1.0 + number / 100, 1.0), **LONG, "rails": None})
+        status, _ = client.send("POST", address.PLAN, {"layout": question(1.0 + number / 100, 1.0)["layout"]})
         client.close()
         with lock:
             ends[status] = ends.get(status, 0) + 1

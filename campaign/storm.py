@@ -121,7 +121,7 @@ def _route(rng: random.Random, scene: scenes.Scene, asked: dict[str, Any]) -> tu
     link, nasty = f"/?{query}&rails={rails}", str(rng.choice(NASTY)).encode("utf-8", "replace")
     routes: list[tuple[int, str, str, str, Any]] = [
         (30, "answer", "POST", address.ANSWER, asked),
-        (4, "lines", "POST", address.LINES, asked),
+        (4, "plan", "POST", address.PLAN, {"layout": layout, "draws": 20, "strokes": "this"}),
         (6, "instead", "POST", address.INSTEAD, bodies["hold"]),
         (4, "edit", "POST", address.EDIT, bodies["edit"]),
         (3, "add ball", "POST", address.ADD_BALL, layout),

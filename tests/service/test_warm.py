@@ -50,7 +50,7 @@ with TestClient(app, base_url="http://127.0.0.1", client=("127.0.0.1", 50000)) a
     asked = [
         ("/api/answer", {"layout": layout}), ("/api/answer", {"layout": layout, "rails": "straight"}),
         ("/api/answer", {"layout": layout, "kind": "bank", "speed": 3}),
-        ("/api/lines", {"layout": layout, "count": "all"}), ("/api/lines", {"layout": layout, "kind": "bank"}),
+        ("/api/plan", {"layout": layout, "draws": 20}), ("/api/plan", {"layout": layout, "goal": "pot", "draws": 20}),
         ("/api/instead", {"question": {"layout": layout, "rails": "far"}, "mark": 3, "change": "side"}),
         ("/api/compare", {"layout": layout}), ("/api/handbook/M3/drift", {"layout": layout}),
         ("/api/map", {"example": {"layout": layout}, "method": "M3", "at": 3}),

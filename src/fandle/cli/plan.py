@@ -59,7 +59,7 @@ def plan(
         laid = replace(laid, state=state_of_text(text, laid.state))
     if target is not None:
         laid = replace(laid, target=target)
-    wish = wish_of(goal, _player(player), strokes, pocket, draws, seed)
+    wish = wish_of(goal, _player(player), strokes, pocket, draws, seed, laid)
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:

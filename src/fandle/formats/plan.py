@@ -201,9 +201,9 @@ class SoFarAnswer(Answer):
     lines: list[LineAnswer]
 
     @classmethod
-    def of(cls, known: SoFar, draws: int) -> "SoFarAnswer":
+    def of(cls, known: SoFar) -> "SoFarAnswer":
         """From what is known."""
-        return cls(progress=known.progress, lines=[LineAnswer.of(line, draws) for line in known.lines])
+        return cls(progress=known.progress, lines=[LineAnswer.of(line, known.draws) for line in known.lines])
 
     def json_data(self) -> dict[str, Any]:
         """Its JSON."""

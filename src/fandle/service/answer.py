@@ -1,14 +1,19 @@
 """The answer to a situation: the lines, the chosen one as it is played, and what the favourite system says of it."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from fandle.core.choice.report import Plan
+from fandle.core.choice.rules import balls_on
+from fandle.core.choice.search import GOALS
+from fandle.core.choice.told import Line as Choice
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.lines.candidates import Line, in_the_way
+from fandle.core.lines.candidates import Line, bank_line_steps, in_the_way
 from fandle.core.lines.helps import Helps, helps_of
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.lines.mirror import contacts, natural_direction
+from fandle.core.lines.question import ANY
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import meant_for
@@ -16,9 +21,15 @@ from fandle.core.shot.play import Shot, play
 from fandle.core.steps import Steps
 from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail
+from fandle.service.choose import plan as choose
+from fandle.service.choose import wish_of
 from fandle.service.count import Counted, count_line
-from fandle.service.lines import lines, one_line, with_chain
+from fandle.service.lines import one_line, with_chain
 from fandle.service.situation import Situation
+
+BANK_RAILS = (1, 2)  # over which a bank is looked for where none is likely
+FEW_DRAWS = 100  # that the first line of a page is chosen by
+FULL_HIT = 0.001  # ball diameters: nearer than that is full
 
 
 @dataclass(frozen=True)
@@ -48,12 +59,15 @@ class Played:
 class Answer:
     """What a situation comes to.
 
-    lines: None where the list takes long and was not needed to know the best; chosen and what it comes to: None
-    where there is nothing to choose. in_the_way: the ball that blocks the straight shot.
+    asked: the situation, with the best line in it where none was asked for; plan: the lines that it is the best of,
+    None where they were not needed. chosen and what it comes to: None where there is nothing to choose. in_the_way:
+    the ball that blocks the straight shot; on: the balls that may be hit first.
     """
 
+    asked: Situation
     in_the_way: Ball | None
-    lines: tuple[Line, ...] | None
+    on: tuple[str, ...]
+    plan: Plan | None = None
     chosen: Line | None = None
     played: Played | Refusal | None = None
     counted: Counted | None = None
@@ -61,35 +75,62 @@ class Answer:
 
 def answer(asked: Situation) -> Steps[Answer]:
     """Everything the Table room is told, in steps."""
+    on = balls_on(asked.layout)
     if asked.layout.target is None:
-        return Answer(None, ())
-    found = yield from _listed(asked)
-    chosen = next((line for line in found or [] if line.rails == asked.rails), None) or _one(asked, found)
+        return Answer(asked, None, on)
+    plan = None
+    if asked.rails is None:
+        plan = yield from _here(asked)
+        asked = yield from _with_best(asked, plan)
+    chosen = one_line(asked)
     yield
-    if chosen is None and found is None:  # none of the few is open any more
-        found = yield from lines(asked)
-        chosen = _one(asked, found)
-    played = None if chosen is None else _played(asked, chosen)
+    played = _played(asked, chosen)
     yield
-    counted = None if chosen is None or not chosen.rails else count_line(asked, chosen.rails, _pocket(asked, chosen))
-    return Answer(in_the_way(asked.layout), None if found is None else tuple(found), chosen, played, counted)
+    counted = count_line(asked, chosen.rails, _pocket(asked, chosen)) if chosen.rails else None
+    return Answer(asked, in_the_way(asked.layout), on, plan, chosen, played, counted)
 
 
-def _listed(asked: Situation) -> Steps[list[Line] | None]:
-    """The list of lines where it is quick, or where it is needed to know which is best; else None.
+def _with_best(asked: Situation, plan: Plan) -> Steps[Situation]:
+    """The situation with the best line of a plan; of banks the best bank, a possible one where none is likely."""
+    bank = asked.kind == "bank"
+    best = next((line for line in plan.lines if line.kind == "bank" or not bank), None)
+    if best is not None:
+        return chosen_of(asked, best)
+    if not bank:
+        return replace(asked, rails=())
+    rows = yield from bank_line_steps(asked.layout, asked.stroke, BANK_RAILS, asked.pocket)
+    return replace(asked, rails=rows[0].rails)
 
-    Whoever asks then asks for it by itself, so that a drag does not wait for it.
+
+def _here(asked: Situation) -> Steps[Plan]:
+    """The lines at the stroke given, on as few draws as will tell the best."""
+    goal = asked.goal if asked.table.pockets is not None else GOALS[0]
+    called = asked.called or (None if asked.pocket == ANY else asked.pocket)
+    wish = wish_of(goal, asked.player, "this", called if goal == "pot" else None, FEW_DRAWS, 0, asked.layout)
+    planning = choose(asked, wish)
+    while True:
+        try:
+            next(planning)
+        except StopIteration as done:
+            found: Plan = done.value
+            return found
+        yield
+
+
+def chosen_of(asked: Situation, line: Choice) -> Situation:
+    """The situation with a line of a plan chosen: its ball, its way and stroke, and where it pots or how full it hits.
+
+    A pot by way of another ball is asked for as the hit on that one, as full as it has to be.
     """
-    quick = asked.kind == "kick" and asked.over == (1,) and asked.pocket is None
-    if quick or (asked.rails is None and not asked.among):
-        found = yield from lines(asked)
-        return found
-    return None
-
-
-def _one(asked: Situation, found: list[Line] | None) -> Line | None:
-    """The chosen line itself, or the best of the list."""
-    return found[0] if found and asked.rails is None else one_line(asked)
+    met = line.through[0] if line.through else line.target
+    potting = line.pocket is not None and (met == line.target or line.kind in ("bank", "combination"))
+    hit = 0.0 if potting or abs(line.hit) < FULL_HIT else round(line.hit, 4)
+    layout = replace(asked.layout, target=line.target if potting else met)
+    rails = line.run.rails if line.kind == "point" else line.rails
+    return replace(
+        asked, layout=layout, stroke=line.stroke, rails=rails, kind="bank" if line.kind == "bank" else "kick",
+        pocket=line.pocket if potting else None, hit=hit,
+    )  # fmt: skip
 
 
 def _pocket(asked: Situation, line: Line) -> str | None:

@@ -13,7 +13,8 @@ from fandle.core.choice.search import GOALS, Ranked, Wish
 from fandle.core.choice.told import Line, told
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.model import Layout
-from fandle.core.lines.question import ANY
+from fandle.core.lines.question import ANY, wanted_mouths
+from fandle.core.player.draws import check_draws
 from fandle.core.player.scatter import Player
 from fandle.service.situation import Situation
 
@@ -22,9 +23,7 @@ FIRST = 8  # lines told on the way
 Planning = Generator[SoFar | None, None, Plan]
 
 
-def wish_of(
-    goal: str, player: Player, strokes: str = "usual", pocket: str | None = None, draws: int = 300, seed: int = 0
-) -> Wish:
+def wish_of(goal: str, player: Player, strokes: str, pocket: str | None, draws: int, seed: int, layout: Layout) -> Wish:
     """A wish from what was written, checked."""
     known = next((each for each in GOALS if each == goal), None)
     if known is None:
@@ -33,16 +32,15 @@ def wish_of(
         raise BadInputError(f"unknown strokes {strokes!r}: use this or usual", "strokes", code="unknown")
     if pocket is not None and known != "pot":
         raise BadInputError("a pocket belongs to a pot: leave it out, or ask for --goal pot", "pocket", code="not_with")
+    if known == "pot":
+        wanted_mouths(layout, pocket)  # refuses a pocket that the table does not have
+    check_draws(draws, seed)
     return Wish(known, None if pocket == ANY else pocket, player, strokes == "usual", draws, seed)
 
 
 def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
     """Which line? In steps, with what is known on the way. threads: how many play at once; the answer is the same."""
     layout = asked.layout
-    if wish.goal == "pot" and layout.table.pockets is None:
-        raise BadInputError(
-            f"table {layout.table.name!r} has no pockets: nothing can be potted", "goal", code="no_pockets"
-        )
     on = balls_on(layout)
     if not on:
         return Plan(wish.goal, layout.game, on, ("nothing_on",), wish.player, wish.draws, (), (), "No ball is on.")
@@ -55,7 +53,7 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
             ranked: tuple[Ranked, ...] = done.value
             break
         known = () if partial is None else _told(field, asked, wish, partial.lines[:FIRST])
-        yield None if partial is None else SoFar(partial.progress, known)
+        yield None if partial is None else SoFar(partial.progress, wish.draws, known)
     found: list[Line] = []
     apart = [gone for line in ranked if (gone := out_of_reach(field, line)) is not None]
     for line in ranked:

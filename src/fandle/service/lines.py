@@ -1,4 +1,4 @@
-"""Lines: the aim over one order of rails with its chain, and the lists of candidates."""
+"""Lines: the aim over one order of rails with its chain, guarded."""
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.bank import solve_bank
@@ -6,20 +6,13 @@ from fandle.core.lines.bank_chain import add_bank_chain
 from fandle.core.lines.candidates import (
     Line,
     bank,
-    bank_line_steps,
-    best_among,
-    candidate_steps,
     kick,
-    kick_line_steps,
-    open_straight,
     pot,
-    pot_line_steps,
 )
 from fandle.core.lines.chain import add_chain
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.solution import Aim, Refusal, Solution
-from fandle.core.steps import Steps
 from fandle.core.table.rails import Rail
 from fandle.service.situation import Situation
 
@@ -33,34 +26,14 @@ def aim(asked: Situation) -> Aim | Refusal:
     return solve_kick(asked.layout, _rails(asked), asked.stroke, hit=asked.hit)
 
 
-def lines(asked: Situation) -> Steps[list[Line]]:
-    """Every line over as many rails as asked for, best first, without chains, in steps."""
-    layout, stroke = asked.layout, asked.stroke
-    if asked.layout.target is None:
-        return []
+def one_line(asked: Situation) -> Line:
+    """The line over the rails asked for, straight where none are."""
+    layout, stroke, rails = asked.layout, asked.stroke, asked.rails or ()
     if asked.kind == "bank":
-        found = yield from bank_line_steps(layout, stroke, asked.over, asked.pocket)
-    elif asked.pocket is not None:
-        found = yield from pot_line_steps(layout, stroke, asked.over, asked.pocket)
-    elif asked.over == (1,):
-        found = yield from candidate_steps(layout, stroke, hit=asked.hit)
-    else:
-        found = yield from kick_line_steps(layout, stroke, asked.over, hit=asked.hit)
-        if asked.many == "all":
-            found = [*open_straight(layout, stroke, hit=asked.hit), *found]
-    return found
-
-
-def one_line(asked: Situation) -> Line | None:
-    """The line over the rails asked for; where none are, the best of the few that will do, None if none is open."""
-    layout, stroke = asked.layout, asked.stroke
-    if asked.rails is None:
-        return best_among(layout, stroke, asked.among, asked.hit)
-    if asked.kind == "bank":
-        return Line(asked.rails, bank(layout, asked.rails, stroke, pocket=asked.pocket), "")
+        return Line(rails, bank(layout, rails, stroke, pocket=asked.pocket), "")
     if asked.pocket is not None:
-        return pot(layout, asked.rails, stroke, asked.pocket)
-    return Line(asked.rails, kick(layout, asked.rails, stroke, hit=asked.hit), "")
+        return pot(layout, rails, stroke, asked.pocket)
+    return Line(rails, kick(layout, rails, stroke, hit=asked.hit), "")
 
 
 def with_chain(asked: Situation, found: Aim) -> Aim:

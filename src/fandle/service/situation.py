@@ -3,8 +3,10 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from fandle.core.choice.search import GOALS
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
+from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.halving import METHOD
 from fandle.core.table.model import Table
@@ -13,17 +15,16 @@ from fandle.core.table.rails import Rail
 Kind = Literal["kick", "bank", "straight"]
 KINDS: tuple[Kind, ...] = ("kick", "bank", "straight")
 FAVOURITE = METHOD  # the system of a player who has chosen none
-HOW_MANY = ("1", "2", "3", "4", "all")  # rails of the lines in a list
-ALL_KICKS, ALL_BANKS = (1, 2, 3), (1, 2)
 
 
 @dataclass(frozen=True)
 class Situation:
     """A layout on its table, a stroke with its cue, and what is wanted.
 
-    rails: the order wanted, () for the straight shot, None for the best; among: the best of these will do;
-    many: how many rails a list of lines goes over. pocket: where a bank goes, None for the widest window; where a kick
-    or straight shot is to pot the ball, None for a hit alone; "any" for whichever pocket.
+    rails: the order wanted, () for the straight shot, None for the best. goal: what lines are listed for, "hit" or
+    "pot", there into the pocket called (None for any); player: whose scatter their chances are of.
+    pocket: where a bank goes, None for the widest window; where a kick or straight shot is to pot the ball, None for a
+    hit alone; "any" for whichever pocket.
     hit: the thickness, ball diameters right of full. frame: where marks are read; system: the player's favourite.
     """
 
@@ -35,20 +36,14 @@ class Situation:
     hit: float = 0.0
     frame: str = "nose"
     system: str = FAVOURITE
-    many: str = HOW_MANY[0]
-    among: tuple[tuple[Rail, ...], ...] = ()
+    goal: str = GOALS[0]
+    called: str | None = None
+    player: Player = CLUB
 
     @property
     def table(self) -> Table:
         """The table it is played on."""
         return self.layout.table
-
-    @property
-    def over(self) -> tuple[int, ...]:
-        """How many rails the list of lines goes over."""
-        if self.many == "all":
-            return ALL_BANKS if self.kind == "bank" else ALL_KICKS
-        return (int(self.many),)
 
 
 def situation_of(

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from urllib.parse import quote
 
+from fandle.core.choice.search import GOALS
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -20,12 +21,12 @@ from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import DEFAULT, usual_game
-from fandle.service.situation import FAVOURITE, HOW_MANY, Kind, Situation
+from fandle.service.situation import FAVOURITE, Kind, Situation
 from fandle.web.known import STANDARD, Known
 
 TABLE_ROOM = "/"
 ANSWER = "/api/answer"
-LINES = "/api/lines"
+PLAN = "/api/plan"
 INSTEAD = "/api/instead"
 ADD_BALL = "/api/add-ball"
 READ_LAYOUT = "/api/read-layout"
@@ -36,6 +37,7 @@ LAYOUTS = "/api/layouts"
 LINK = "/api/link"
 ATTEMPTS = "/api/attempts"
 PREFERENCES = "/api/preferences"
+PLAYER = "/api/player"
 LOG_ROOM = "/log"
 CLUB_ROOM = "/club"
 COMPARE_ROOM = "/compare"
@@ -78,7 +80,7 @@ def rounded(asked: Situation) -> Situation:
         layout = _kept_layout(asked.layout.settled())
     s = asked.stroke
     side, up = within_limit(_keep(s.side), _keep(s.up))
-    stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, cue=s.cue)
+    stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, _keep(s.elevation), s.cue)
     return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit))
 
 
@@ -105,11 +107,13 @@ def write(asked: Situation) -> str:
         "speed": number(stroke.speed),
         "side": number(stroke.side),
         "up": number(stroke.up),
+        "raised": number(stroke.elevation) if stroke.elevation else "",
         "cue": "" if stroke.cue == IDEAL else stroke.cue.name,
         "rails": "" if asked.rails is None else rails_name(asked.rails),
         "hit": number(asked.hit) if asked.hit else "",
         "kind": "" if asked.kind == KINDS[0] else asked.kind,
-        "count": "" if asked.many == HOW_MANY[0] else asked.many,
+        "goal": "" if asked.goal == GOALS[0] else asked.goal,
+        "called": asked.called or "",
         "pocket": asked.pocket or "",
         "method": asked.system,
         "frame": asked.frame,
@@ -128,19 +132,26 @@ def read(query: Mapping[str, str], known: Known = STANDARD) -> Situation:
     layout = Layout(table, query.get("game", usual_game(table)), balls, query.get("target") or None, state)
     speed = _float(query["speed"], "speed") if query.get("speed") else default_speed(table)
     side, up = _float(query.get("side", "0"), "side"), _float(query.get("up", "0"), "up")
-    stroke = Stroke(speed, side, up, cue=known.cue(query.get("cue")))
+    stroke = Stroke(speed, side, up, _float(query.get("raised", "0"), "elevation"), known.cue(query.get("cue")))
     rails = query.get("rails") or query.get("rail")  # links of the first versions say rail
+    pocket = _pocket(query, "pocket")
+    potting = query.get("kind") == "bank" or pocket is not None  # links of earlier versions name no goal
     return Situation(
         layout,
         stroke,
         parse_rails(rails) if rails else None,
         "bank" if _one_of(query.get("kind", KINDS[0]), "kind", KINDS) == "bank" else "kick",
-        _one_of(query["pocket"], "pocket", (*POCKET_NAMES, ANY)) if query.get("pocket") else None,
+        pocket,
         _float(query.get("hit", "0"), "hit"),
         check_frame(query.get("frame", "nose")),
         query.get("method", FAVOURITE),
-        _one_of(query.get("count", HOW_MANY[0]), "count", HOW_MANY),
+        _one_of(query.get("goal", GOALS[potting]), "goal", GOALS),
+        _pocket(query, "called"),
     )
+
+
+def _pocket(query: Mapping[str, str], field: str) -> str | None:
+    return _one_of(query[field], field, (*POCKET_NAMES, ANY)) if query.get(field) else None
 
 
 def _one_of(text: str, field: str, known: tuple[str, ...]) -> str:

@@ -30,13 +30,15 @@ from fandle.web.table import api as table_api
 from fandle.web.table import layouts as table_layouts
 from fandle.web.table import link as table_link
 from fandle.web.table import page as table_page
+from fandle.web.table import plan as table_plan
+from fandle.web.table import steady
 from fandle.web.waiting import Waiting, waiting_page
 from fandle.web.work import Works
 
 HERE = Path(__file__).parent
 PARTS = (
-    table_page, table_api, table_layouts, table_link, log_api, log_page, log_files, club_page, compare_page,
-    handbook_page, club_api, cue_test, pass_page, docs,
+    table_page, table_api, table_plan, steady, table_layouts, table_link, log_api, log_page, log_files, club_page,
+    compare_page, handbook_page, club_api, cue_test, pass_page, docs,
 )  # fmt: skip
 
 

@@ -9,10 +9,13 @@ from fastapi import Request
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
+from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import CUES, HOUSE, Cue, find_cue
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.formats.base import validated
 from fandle.formats.files import table_json, table_of_json
+from fandle.formats.player import PlayerFile
 from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club
@@ -145,6 +148,7 @@ class Mine(NamedTuple):
 
 
 NEWCOMER = Mine()
+SCATTER = "scatter"  # the player's scatter among the settings
 
 
 def mine_of(request: Request) -> Mine:
@@ -155,6 +159,15 @@ def mine_of(request: Request) -> Mine:
     except BadInputError:
         cue = HOUSE
     return Mine(str(preference(database, PREFERRED, FAVOURITE)), cue)
+
+
+def player_of(request: Request) -> Player:
+    """The player's scatter as it was said; a club player's where nothing was, or it cannot be read."""
+    kept = preference(request.app.state.database, SCATTER, None)
+    try:
+        return CLUB if kept is None else validated(PlayerFile, kept).player()
+    except BadInputError:
+        return CLUB
 
 
 def tip_of(request: Request, cue: Cue | None = None) -> float:

@@ -59,10 +59,7 @@ def _shut(count: NoCount) -> SystemModel:
 def _open(asked: Situation, count: Count, found: Beside) -> SystemModel:
     layout = asked.layout
     lead, result = sum_of(count)
-    many = str(len(count.rails))
-    chosen = address.write(
-        Situation(layout, count.stroke, count.rails, system=count.method, frame=count.frame, many=many)
-    )
+    chosen = address.write(Situation(layout, count.stroke, count.rails, system=count.method, frame=count.frame))
     said: SystemModel = {
         "method": count.method,
         "title": count.title,

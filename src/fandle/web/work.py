@@ -9,7 +9,7 @@ import os
 import threading
 import time
 from collections import deque
-from collections.abc import Callable
+from collections.abc import AsyncIterator, Callable, Generator
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from dataclasses import dataclass, field
@@ -21,6 +21,7 @@ from fandle.core.errors import BadInputError, FandleError
 from fandle.core.steps import Steps
 
 T = TypeVar("T")
+P = TypeVar("P")
 PATIENCE_S = 0.1  # for which a slice of long work waits for pages and files
 NICE = 5  # of the solvers' threads
 SLICE_S = 0.006  # a solver gives way after this much work
@@ -125,14 +126,41 @@ class Works:
             with suppress(ValueError):  # cancelled twice, its last slice may still be running in its thread
                 steps.close()
 
+    def room_for_long(self) -> None:
+        """Refuse long work where too much is under way already. Raises BusyError."""
+        if self._under_way[False] >= MOST_LONG:
+            raise BusyError("too many questions at once: ask again in a moment")
+
+    async def stream(self, steps: Generator[P | None, None, T]) -> AsyncIterator[P | T]:
+        """Long work that tells what is known on the way, and at last what it comes to.
+
+        Whoever sends it on has answered already, and stops it by closing this.
+        """
+        self._under_way[False] += 1
+        try:
+            async for told in self._told(None, steps, quick=False):
+                yield told
+        finally:
+            self._under_way[False] -= 1
+            with suppress(ValueError):  # cancelled, its last slice may still be running in its thread
+                steps.close()
+
     async def _drive(self, request: Request, steps: Steps[T], quick: bool) -> T:
+        """The last that the steps tell."""
+        async for found in self._told(request, steps, quick):
+            result: T = found
+        return result
+
+    async def _told(
+        self, request: Request | None, steps: Generator[P | None, None, T], quick: bool
+    ) -> AsyncIterator[P | T]:
         spent, loop = 0.0, asyncio.get_running_loop()
         while True:
             if not quick:
                 await self._give_way()
             await self._slots.take(quick)
             try:
-                if await request.is_disconnected():
+                if request is not None and await request.is_disconnected():
                     raise ClientGoneError("the client has left")
                 slice_ = asyncio.ensure_future(loop.run_in_executor(self._pool, _slice, steps))
                 try:
@@ -143,9 +171,10 @@ class Works:
                     raise
             finally:
                 self._slots.give(quick)
+            if value is not None or done:
+                yield value
             if done:
-                result: T = value
-                return result
+                return
             spent += took
             if spent > self.budget:
                 raise BadInputError(
@@ -168,17 +197,17 @@ def _be_patient() -> None:
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)
 
 
-def _slice(steps: Steps[Any]) -> tuple[bool, Any, float]:
-    """Steps for a few milliseconds: (done, what they come to, seconds)."""
+def _slice(steps: Generator[Any, None, Any]) -> tuple[bool, Any, float]:
+    """Steps for a few milliseconds, or until they tell something: (done, what they tell or come to, seconds)."""
     start = time.perf_counter()
     while True:
         try:
-            next(steps)
+            told = next(steps)
         except StopIteration as done:
             return True, done.value, time.perf_counter() - start
         took = time.perf_counter() - start
-        if took > SLICE_S:
-            return False, None, took
+        if told is not None or took > SLICE_S:
+            return False, told, took
 
 
 def works_of(request: Request) -> Works:

@@ -35,7 +35,7 @@ def gain_of(line: Ranked, wish: Wish, given: Stroke, table: Table) -> Gain | Non
     mean, error = float(off.mean()), float(off.std(ddof=1)) / math.sqrt(len(off))
     if mean <= SURE * error or mean < 0.005:
         return None
-    return Gain(mean, f"+{100 * mean:.0f} % {changed(line.aim.stretch.tried.stroke, given, table)}")
+    return Gain(mean, f"+{100 * mean:.0f} %: {changed(line.aim.stretch.tried.stroke, given, table)}")
 
 
 def changed(stroke: Stroke, given: Stroke, table: Table) -> str:

@@ -12,10 +12,11 @@ from fandle.core.words.balls import spoken
 @dataclass(frozen=True)
 class Reach:
     """away_m: from the bridge back along the cue to the outer edge of the rail one stands at; 0 where the hand is on
-    the rail. under: the ball that the bridge hand would have to stand on, if any."""
+    the rail. under: the ball that the bridge hand would have to stand on, if any; aid: what helps then."""
 
     away_m: float
     under: Ball | None
+    aid: str = "mechanical bridge"
 
     @property
     def by_hand(self) -> bool:
@@ -31,7 +32,7 @@ class Reach:
     def said(self) -> str:
         """The reason in words; "" where there is none."""
         if not self.by_hand:
-            return f"out of reach by {100 * (self.away_m - k.REACH_M):.0f} cm: needs the mechanical bridge"
+            return f"{100 * (self.away_m - k.REACH_M):.0f} cm out of reach: {self.aid}"
         return "" if self.under is None else f"{spoken(self.under.id)} is under the bridge hand: raise the cue"
 
 
@@ -56,4 +57,4 @@ def reach_of(layout: Layout, direction: float) -> Reach:
     under = next(
         (ball for ball in layout.object_balls() if math.dist(layout.metres(ball), (hand_x, hand_y)) < near), None
     )
-    return Reach(max(min(ends), 0.0), under)
+    return Reach(max(min(ends), 0.0), under, "rest" if layout.game == "snooker" else "mechanical bridge")

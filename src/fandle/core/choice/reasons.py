@@ -58,8 +58,7 @@ class Case:
 
     def often(self, share: float) -> str:
         """A share of the draws as it is said; "" where it is no reason."""
-        times = max(round(10 * share), 1)
-        return "" if share < OFTEN else f"{times} {'time' if times == 1 else 'times'} in 10"
+        return "" if share < OFTEN else f"{max(round(10 * share), 1)} in 10"
 
 
 def _room(case: Case) -> Reason | None:
@@ -72,12 +71,12 @@ def _room(case: Case) -> Reason | None:
             edge_mark(table, marked.rail, case.field.start, end, marked.nose) for end in (stretch.low, stretch.high)
         ]
         mm = abs(ends[1] - ends[0]) * diamond_along(table, marked.rail) * 1000
-        say = f"{mm:.0f} mm of room at the {marked.rail} rail"
+        say = f"{mm:.0f} mm of room"
     else:
         say = f"{math.degrees(stretch.wide):.1f}° of room"
     least = min(stretch.high - direction, direction - stretch.low)
     if stretch.key.pocket is None and abs(case.hit) > OFF_FULL and least > 0.0:
-        say += f", aim {abs(case.hit):.1f} of a ball to the {side_name(case.hit)} of full: its middle"
+        say += f", its middle {abs(case.hit):.1f} of a ball {side_name(case.hit)} of full"
     return Reason("room", say) if not TIGHT <= least / case.sigma <= ROOMY else None
 
 
@@ -92,9 +91,7 @@ def _backstop(case: Case) -> Reason | None:
     own = max(min(high, stretch.high) - max(low, stretch.low), 0.0)
     if stretch.key.pocket is not None or stretch.key.kind == "point" or own > PART * stretch.wide:
         return None
-    return Reason(
-        "backstop", f"a rail behind {spoken(stretch.key.target)} brings {1 - own / stretch.wide:.0%} of the room"
-    )
+    return Reason("backstop", f"the rail behind it brings {1 - own / stretch.wide:.0%} of the room")
 
 
 def _close(case: Case) -> Reason | None:
@@ -110,13 +107,13 @@ def _jaw(case: Case) -> Reason | None:
     for end in (stretch.low - BESIDE_RAD, stretch.high + BESIDE_RAD):
         last = approach(case.field.layout, stretch.tried.stroke, end).events[-1]
         if last.kind in ("jaw", "pocket") and stretch.key.rails:
-            return Reason("jaw", f"the {last.pocket} jaw ends the room on one side")
+            return Reason("jaw", f"the {last.pocket} jaw ends the room")
     return None
 
 
 def _double_kiss(case: Case) -> Reason | None:
     often = case.often(float(case.line.chance.again.mean()))
-    return Reason("double_kiss", f"the balls meet twice {often}") if often else None
+    return Reason("double_kiss", f"double kiss {often}") if often else None
 
 
 def follows(chance: Chance, target: int) -> float:
@@ -128,14 +125,14 @@ def follows(chance: Chance, target: int) -> float:
 def _follows_in(case: Case) -> Reason | None:
     target = case.field.number(case.line.key.target)
     often = case.often(follows(case.line.chance, target))
-    return Reason("follows_in", f"the cue ball follows it in {often}") if often else None
+    return Reason("follows_in", f"follows it in {often}") if often else None
 
 
 def _in_off(case: Case) -> Reason | None:
     target = case.field.number(case.line.key.target)
     other = case.line.chance.share("in_off").p - follows(case.line.chance, target)
     often = case.often(other)
-    return Reason("in_off", f"scratches {often}") if often else None
+    return Reason("in_off", f"in-off {often}") if often else None
 
 
 def _no_rail(case: Case) -> Reason | None:
@@ -143,12 +140,12 @@ def _no_rail(case: Case) -> Reason | None:
     if not case.field.court.rules.needs_rail:
         return None
     often = case.often(float((told.hit & ~told.legal & ~told.in_off).mean()))
-    return Reason("no_rail", f"a foul {often}: no ball reaches a rail after it") if often else None
+    return Reason("no_rail", f"no rail after it {often}, a foul") if often else None
 
 
 def _slow(case: Case) -> Reason | None:
     slow = case.arrives < SLOW_MPS
-    return Reason("slow", f"arrives at {case.arrives:.1f} m/s: it may die before") if slow else None
+    return Reason("slow", f"arrives slowly, {case.arrives:.1f} m/s") if slow else None
 
 
 def _side(case: Case) -> Reason | None:
@@ -172,13 +169,13 @@ def _between(case: Case) -> Reason | None:
     marked = case.line.aim.marked
     if marked is None or marked.grade != "between":
         return None
-    return Reason("between", "the mark lies between diamonds")
+    return Reason("between", "a mark between diamonds")
 
 
 def _heavy_cut(case: Case) -> Reason | None:
     if abs(case.hit) <= HEAVY or (case.line.key.rails and case.line.key.kind != "bank"):
         return None
-    return Reason("heavy_cut", f"only {1 - abs(case.hit):.0%} of the ball is met: it scatters widely")
+    return Reason("heavy_cut", f"thin, {1 - abs(case.hit):.0%} of the ball: scatters widely")
 
 
 def _reach(case: Case) -> Reason | None:
@@ -188,7 +185,7 @@ def _reach(case: Case) -> Reason | None:
 
 Rule = Callable[[Case], Reason | None]
 AGAINST: tuple[Rule, ...] = (
-    _follows_in, _in_off, _no_rail, _double_kiss, _reach, _close, _jaw, _slow, _heavy_cut, _many_rails, _side, _between,
+    _follows_in, _in_off, _no_rail, _double_kiss, _close, _jaw, _reach, _slow, _heavy_cut, _many_rails, _side, _between,
 )  # fmt: skip
 
 

@@ -28,7 +28,8 @@ class Plan:
 
 @dataclass(frozen=True)
 class SoFar:
-    """How far a plan is, 0 to 1, and the lines known already."""
+    """How far a plan is, 0 to 1, and the lines known already, each played so often."""
 
     progress: float
+    draws: int
     lines: tuple[Line, ...]

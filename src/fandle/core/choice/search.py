@@ -138,6 +138,9 @@ class Search:
         self, wanted: Mapping[Key, list[Aimed]], known: Mapping[Key, Ranked]
     ) -> Steps[tuple[list[Ranked], list[Aimed]]]:
         """(lines whose known stroke stays, aims that are still to be played on all draws), the likeliest lines only."""
+        if not known and all(len(some) == 1 for some in wanted.values()):  # nothing to compare
+            alone = sorted((some[0] for some in wanted.values()), key=lambda a: -a.estimate)
+            return [], alone[:MOST_LINES]
         every = [a for some in wanted.values() for a in some]
         screen = yield from chances(self.field, every, self.wish.player, self.drawn.first(SCREENED))
         best: dict[Key, tuple[float, Aimed | Ranked]] = {

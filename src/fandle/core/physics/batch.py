@@ -220,10 +220,16 @@ def play_steps(
     rows: Strokes, tables: Floats, balls: Floats, short: bool = WHOLE, threads: int = 1, chunk: int = CHUNK
 ) -> Steps[Outcomes]:
     """What comes of every stroke, in steps of a chunk for each thread."""
-    out = blank(len(rows.direction), len(balls))
+    n = len(rows.direction)
+    out = blank(n, len(balls))
     tables = tables.copy()
     tables.flags.writeable = False  # as a table's own numbers are: the same kernels serve both
-    parts = _chunks(len(rows.direction), chunk)
+    parts = _chunks(n, chunk)
+    if threads == 1 or n <= chunk:  # no thread is started for what one does
+        for first, last in parts:
+            play_rows(rows, tables, balls, first, last, short, out)
+            yield
+        return out
     with ThreadPoolExecutor(threads) as pool:
         while jobs := [
             pool.submit(play_rows, rows, tables, balls, first, last, short, out)

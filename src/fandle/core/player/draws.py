@@ -29,15 +29,20 @@ class Draws(NamedTuple):
         return Draws(*[each[:n] for each in self])
 
 
+def check_draws(n: int, seed: int) -> None:
+    """Refuse too few draws, too many, and a seed that is none. Raises BadInputError."""
+    if not 1 <= n <= MOST_DRAWS:
+        raise BadInputError(f"{n} draws: give 1 to {MOST_DRAWS}", "draws", code="out_of_range")
+    if seed < 0:
+        raise BadInputError(f"seed {seed}: give 0 or more", "seed", code="out_of_range")
+
+
 def draws(n: int, seed: int, numbers: int = 0) -> Draws:
     """n draws; numbers: how many numbers of the table are uncertain, too.
 
     Independent, not spread out evenly: a share of them is a binomial one, and its 95 % range what it says.
     """
-    if not 1 <= n <= MOST_DRAWS:
-        raise BadInputError(f"{n} draws: give 1 to {MOST_DRAWS}", "draws", code="out_of_range")
-    if seed < 0:
-        raise BadInputError(f"seed {seed}: give 0 or more", "seed", code="out_of_range")
+    check_draws(n, seed)
     own = np.random.default_rng(seed).standard_normal((n, 5))
     table = np.random.default_rng((seed, 1)).standard_normal((n, numbers))
     direction, speed, across, up, mark = own.T.copy()

@@ -26,11 +26,11 @@ from fandle.service.situation import Situation
 from fandle.service.warm import Warming
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import mine_of, shelf_of, tip_of
+from fandle.web.known import mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.speech import said, screen_of
-from fandle.web.table.lists import all_lines, held_stroke
-from fandle.web.table.models import AnswerModel, LinesModel, SceneModel
+from fandle.web.table.lists import held_stroke
+from fandle.web.table.models import AnswerModel, SceneModel
 from fandle.web.table.replies import EditedModel, HealthModel, HeldModel, HrefModel, ReadModel
 from fandle.web.table.view import answer
 from fandle.web.work import works_of
@@ -69,10 +69,11 @@ class Question(BaseModel):
     height: Number | None = None
     cue: str | None = None
     rails: str | None = None
-    among: list[str] = Field(default=[], max_length=6)
     hit: Number = Field(default=0.0, ge=-1, le=1)
     kind: Literal["kick", "bank"] = "kick"
-    count: Literal["1", "2", "3", "4", "all"] = "1"
+    elevation: Number = 0.0
+    goal: Literal["hit", "pot"] = "hit"
+    called: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     method: str = "M3"
     frame: str = "nose"
@@ -85,7 +86,7 @@ class Question(BaseModel):
             speed = speed_of(table, round(self.lengths, 3))
         side = self.side if self.tips is None else offset_of(self.tips, table, tip)
         up = self.up if self.height is None else offset_of(self.height, table, tip)
-        return Stroke(speed, side, up, cue=cue)
+        return Stroke(speed, side, up, self.elevation, cue)
 
 
 class Held(BaseModel):
@@ -154,8 +155,9 @@ def situation(question: Question, request: Request) -> Situation:
         question.hit if question.pocket is None else 0.0,
         address.check_frame(question.frame),
         question.method,
-        question.count,
-        tuple(parse_rails(text) for text in question.among if (question.kind, question.pocket) == ("kick", None)),
+        question.goal,
+        None if question.called == ANY else question.called,
+        player_of(request),
     )
 
 
@@ -166,14 +168,6 @@ async def post_answer(question: Question, request: Request) -> AnswerModel:
     found = await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
     screen = screen_of(request, asked.table)
     return {**said(found, screen), "upright": screen.upright}
-
-
-@router.post(address.LINES, responses=FAULTS)
-async def post_lines(question: Question, request: Request) -> LinesModel:
-    """All lines over as many rails as asked for, best first, without drawing any."""
-    asked = situation(question, request)
-    found = await works_of(request).run(request, all_lines(asked), quick=False)
-    return said(found, screen_of(request, asked.table))
 
 
 @router.post(address.INSTEAD, responses=FAULTS)

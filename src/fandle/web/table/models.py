@@ -65,17 +65,50 @@ class Headline(TypedDict):
     way: str
 
 
-class LineModel(TypedDict):
-    """One line of the list. room: its room for error as a share of the widest in the list, and in figures."""
+class RowStroke(TypedDict):
+    """A stroke as the page asks with it."""
 
+    speed: float
+    side: float
+    up: float
+    elevation: float
+
+
+class RowModel(TypedDict):
+    """A line as the page lists it, and what it asks for when it is chosen.
+
+    key: what makes it the same line again. share: the chance of the goal, 0 to 1, with its range; here: at the stroke
+    given, null where the line needs another. own: is its stroke the one given? gain: what its stroke adds to that one.
+    """
+
+    key: str
+    target: str
+    kind: str
     rails: str
+    pocket: str | None
+    hit: float
+    stroke: RowStroke
+    own: bool
     name: str
     why: str
     mark: str
-    solved: bool
-    room: float
-    window: str
+    share: float
+    low: float
+    high: float
+    percent: str
+    here: str | None
+    gain: str | None
     path: str
+
+
+class ShutModel(TypedDict):
+    """What is no line, and why."""
+
+    key: str
+    rails: str
+    target: str
+    name: str
+    why: str
 
 
 class Called(TypedDict):
@@ -284,19 +317,16 @@ class AnswerModel(TypedDict):
     frame: str
     method: str
     kind: str
-    count_of_rails: str
+    goal: str
+    called: str | None
     pocket: str | None
     pockets: list[Called]
     axes: list[Called]
     tray: list[str]
     headline: Headline
-    lines: list[LineModel] | None
+    lines: list[RowModel] | None
+    shut: list[ShutModel] | None
+    advice: str
     chosen: ChosenModel | None
     count: NotRequired[CountModel | None]
     upright: NotRequired[bool]
-
-
-class LinesModel(TypedDict):
-    """All lines over as many rails as asked for."""
-
-    lines: list[LineModel]

@@ -1,6 +1,7 @@
 """HTML pages."""
 
 import json
+from dataclasses import replace
 from typing import Any, NamedTuple
 
 from fastapi import APIRouter, Request
@@ -16,16 +17,17 @@ from fandle.core.table.standards import LABELS
 from fandle.core.words.glossary import WORDS
 from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_of, table_json
-from fandle.service.situation import HOW_MANY, Situation
+from fandle.service.situation import Situation
 from fandle.store import club
 from fandle.store.demo_data import demo_club
 from fandle.store.queries import Saved, layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Mine, Shelf, mine_of, shelf_of, tip_of
+from fandle.web.known import Mine, Shelf, mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
+from fandle.web.table.games import game_choices
 from fandle.web.table.link import known_with
 from fandle.web.table.view import answer
 from fandle.web.work import BusyError, ClientGoneError, works_of
@@ -34,7 +36,8 @@ router = APIRouter(responses=FAULTS)
 
 URLS = {
     "answer": address.ANSWER,
-    "lines": address.LINES,
+    "plan": address.PLAN,
+    "player": address.PLAYER,
     "instead": address.INSTEAD,
     "add": address.ADD_BALL,
     "read": address.READ_LAYOUT,
@@ -64,12 +67,13 @@ async def table_room(request: Request) -> HTMLResponse:
             if request.query_params
             else first_situation(saved, mine)
         )
+        asked = replace(asked, player=player_of(request))
         data = await works.run(request, answer(asked, tip_of(request, asked.stroke.cue)))
     except FandleError as error:
         if isinstance(error, BusyError | ClientGoneError):
             raise
         fault = f"This link cannot be opened: {error}."
-        asked = first_situation(saved, mine)
+        asked = replace(first_situation(saved, mine), player=player_of(request))
         data = await works.run(request, answer(asked, tip_of(request, asked.stroke.cue)))
     table = asked.table
     screen = screen_of(request, table)
@@ -93,10 +97,10 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "tables": table_choices(shelf),
         "marks": table.marks,
+        "games": game_choices(table),
         "table_name": table.name,
         "urls": URLS,
         "words": {name: screen.say(text) for name, text in WORDS.items()},
-        "counts": HOW_MANY,
         "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
         "unit_sizes": _unit_sizes(table),
         "save_url": address.SAVE_LAYOUT,

@@ -1,6 +1,7 @@
 """From an answer to what the Table room says: words, rounded figures, drawing data. No rules of the trade."""
 
 import math
+from dataclasses import replace
 from typing import cast
 
 from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
@@ -32,9 +33,10 @@ from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
 from fandle.web.table.helps import helps, own_number
-from fandle.web.table.lists import line_rows, room_for_error, short_mm
+from fandle.web.table.lists import room_for_error, short_mm
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
 from fandle.web.table.picture import picture
+from fandle.web.table.rows import rows_of, shut_rows
 from fandle.web.table.whole import capital
 
 OTHER_WORDS = {
@@ -48,9 +50,13 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
     """Everything the Table room shows for a situation, in steps. tip: diameter of the player's tip, m."""
     asked = address.rounded(asked)
     found = yield from answer_to(asked)
+    given = asked
+    if found.plan is not None:  # the best line was asked for: its ball, stroke and way are the situation's now
+        asked = found.asked
+        given = replace(given, layout=asked.layout)
     layout = asked.layout
     base: AnswerModel = {
-        "address": address.write(asked),
+        "address": address.write(given),
         "layout": cast(SceneModel, layout_json(layout, by_name=True)),
         "stroke": stroke_words(asked.table, asked.stroke, tip),
         "hit": asked.hit,
@@ -58,13 +64,16 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "frame": asked.frame,
         "method": asked.system,
         "kind": asked.kind,
-        "count_of_rails": asked.many,
+        "goal": asked.goal,
+        "called": asked.called,
         "pocket": asked.pocket,
         "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
         "tray": absent(layout),
         "axes": [{"id": "x", "name": "from the head end"}, {"id": "y", "name": "from the near end"}],
-        "headline": headline(layout.target, found.in_the_way),
-        "lines": None if found.lines is None else line_rows(asked, found.lines),
+        "headline": headline(layout.target, found.in_the_way, found.on),
+        "lines": None if found.plan is None else rows_of(asked, asked.goal, found.plan.lines),
+        "shut": None if found.plan is None else shut_rows(found.plan.refused),
+        "advice": "" if found.plan is None else found.plan.say,
         "chosen": None,
     }
     if layout.target is None:
@@ -77,10 +86,12 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
     return {**base, "chosen": shown, "count": None if found.chosen is None else counted(asked, found)}
 
 
-def headline(target: str | None, blocker: Ball | None) -> Headline:
+def headline(target: str | None, blocker: Ball | None, on: tuple[str, ...]) -> Headline:
     """What is to be done, and what stands in its way."""
     if target is None:
         return {"ball": "", "way": "Choose the ball to be hit."}
+    if on and target not in on:
+        return {"ball": spoken(target), "way": f"it is not on: {' or '.join(spoken(name) for name in on[:3])} is"}
     way = "nothing is in the way" if blocker is None else f"{spoken(blocker.id)} is in the way"
     return {"ball": spoken(target), "way": way}
 
@@ -109,11 +120,17 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
         "speed_text": f"{speed_word(lengths)}, {mixed(lengths)}",
         "speed_more": f"{mixed(lengths)} table lengths, {stroke.speed:.1f} m/s",
         "side_text": "none" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
-        "height_text": "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}",
+        "height_text": _height_words(stroke, up),
         "clock": clock_of(stroke.side, stroke.up),
         "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
         "limit": tips_of(MISCUE_LIMIT, table, tip),
     }
+
+
+def _height_words(stroke: Stroke, up: float) -> str:
+    """Where the tip is in height, and how far the cue is raised."""
+    height = "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}"
+    return f"{height}, cue raised {stroke.elevation:.0f}°" if stroke.elevation else height
 
 
 def _shown(asked: Situation, line: Line, found: Answer, tip: float) -> ChosenModel:

@@ -23,6 +23,11 @@ export function help(words, urls, onTip) {
     first.hidden = true;
   });
 
+  document.getElementById("help-open").addEventListener("click", async () => {
+    const { steady } = await import("./steady.js");
+    steady(document.getElementById("steady"), urls.player, onTip);
+  }, { once: true });
+
   document.getElementById("tip-mm").addEventListener("change", async (event) => {
     try {
       await send("PUT", urls.preferences, { tip_mm: Number(event.target.value) });

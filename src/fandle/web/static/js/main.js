@@ -16,7 +16,8 @@ import { drawRests } from "./rests-layer.js";
 import { openMenu } from "./open-menu.js";
 import { notePanel } from "./note.js";
 import { drawPaths, setPath } from "./paths-layer.js";
-import { drawAnswer, drawLines, drawTask } from "./panels.js";
+import { drawAnswer, drawTask } from "./panels.js";
+import { lineChoice } from "./line-choice.js";
 import { drawAfter, drawChain, drawCountPanel } from "./why-panels.js";
 import { player } from "./player.js";
 import { printSheet } from "./print.js";
@@ -26,7 +27,8 @@ import { instead } from "./instead.js";
 import { tabs as makeTabs } from "./tabs.js";
 import { layoutTitle as makeTitle } from "./layout-title.js";
 import { toast } from "./toast.js";
-import { linesList } from "./lines-list.js";
+import { planList } from "./plan-list.js";
+import { gameChoice } from "./game-choice.js";
 import { carry, cookie, readCookie, settings } from "./settings.js";
 import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
@@ -47,54 +49,45 @@ const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
 
-// What the page asks about; everything else is drawn from the answer.
+// What the page asks about.
 function stateOf(reply, rails) {
-  const { speed, side, up, cue } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up, cue }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, count: reply.count_of_rails, pocket: reply.pocket, method: reply.method, frame: reply.frame };
+  const { speed, side, up, cue, elevation } = reply.stroke;
+  return { layout: reply.layout, stroke: { speed, side, up, cue, elevation }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, pocket: reply.pocket, goal: reply.goal, called: reply.called, method: reply.method, frame: reply.frame };
 }
 
-const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, count: state.count, pocket: state.pocket, method: state.method, frame: state.frame, ease: true });
+const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, pocket: state.pocket, goal: state.goal, called: state.called, method: state.method, frame: state.frame, ease: true });
+const planQuestion = () => ({ layout: state.layout, ...state.stroke, goal: state.goal, pocket: state.called, frame: state.frame, ease: true });
 const ask = asker(urls.answer, accept, refuse);
 
-// Is the list that is known still about this kind of line?
-const sameList = () => ["kind", "count", "pocket"].every((part) => state[part] === stateOf(answer)[part]);
+// Another ball, goal, pocket or game: the best line is chosen anew.
+const FRESH = new Set(["target", "goal", "pocket", "game"]);
 
-// Where the best of a long list is wanted, the best of its first few will do until the list has come again.
-const contenders = () => (sameList() && state.count !== "1" && state.kind === "kick" && !state.pocket && state.rails === null ? finder.first(4) : []);
-
-// Banks and pots are dear: while something is dragged the one that was best stands.
-const bestSoFar = () => (sameList() && (state.kind === "bank" || state.pocket) && answer.chosen?.solved ? answer.chosen.rails : null);
-
-function followLines(lines) {
-  drawLines(find("lines"), lines, answer.chosen?.rails, { shutWord: finder.shutWord(), onRails: (rails) => change({ rails }, "rails"), onLook: (path) => setPath("other-path", path) });
-  const best = lines[0];
-  if (state.rails === null && best?.solved && best.rails !== answer.chosen?.rails) ask({ ...question(), rails: best.rails });
-}
-
-function put(next) {
+function put(next, kind) {
   state = next;
   wrong = new Set();
   drawBalls();
   labels.set();
-  ask({ ...question(), rails: state.rails ?? bestSoFar(), among: contenders() });
+  ask(FRESH.has(kind) ? { ...question(), rails: null, kind: "kick", pocket: null, hit: 0 } : question());
 }
 
 function change(next, kind) {
   steps.remember(state, kind);
   if (next.layout) title.changed();
-  put({ ...state, ...next, stroke: { ...state.stroke, ...next.stroke } });
+  put({ ...state, ...next, ...(FRESH.has(kind) && { rails: null }), stroke: { ...state.stroke, ...next.stroke } }, kind);
 }
 
 // The address names a line only where the player has chosen it.
 function addressOf(reply) {
-  const query = reply.address.split("&").filter((part) => state.rails !== null || !part.startsWith("rails="));
+  const query = reply.address.split("&").filter((part) => state.rails !== null || !/^(rails|kind|pocket)=/.test(part));
   return [...query, ...title.query()].join("&");
 }
 
 function accept(reply) {
   const moved = JSON.stringify([reply.layout, reply.chosen?.rails]) !== JSON.stringify([answer.layout, answer.chosen?.rails]);
   answer = reply;
-  state = { ...state, stroke: stateOf(reply, state.rails).stroke };
+  const { stroke, kind, pocket, hit } = stateOf(reply, state.rails);
+  state = { ...state, stroke, ...(reply.lines && { kind, pocket, hit, layout: { ...state.layout, target: reply.layout.target } }) };
+  choice.accept(reply);
   settle();
   follow();
   say("");
@@ -168,7 +161,7 @@ async function addBall(id) {
 const onMoves = (moved) => change({ layout: withBalls(moved) }, `move ${moved.map(([id]) => id)}`);
 const onMove = (...moved) => onMoves([moved]);
 const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
-const onTarget = (id) => change({ layout: { ...state.layout, target: id }, rails: null }, "target");
+const onTarget = (id) => change({ layout: { ...state.layout, target: id } }, "target");
 const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); });
 sheets(room);
 const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
@@ -197,10 +190,15 @@ const kept = openMenu(urls, {
   onLayout: (edited, kind) => {
     chosen = null;
     const stroke = "side" in edited ? { side: edited.side } : {};
-    change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, kind);
+    change({ layout: edited.layout, stroke, rails: edited.rails, hit: edited.hit ?? 0 }, edited.rails ? kind : "game");
   },
 });
-const finder = linesList(find("ways"), sheet.element, urls.lines, { question, onChange: change, onLines: followLines });
+const finder = planList(find("ways"), sheet.element, urls.plan, { question: planQuestion, onChange: change, onRows: (found, whole) => choice.follow(found, whole) });
+const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld") }, {
+  state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
+  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path),
+});
+const game = gameChoice(find("game"), (layout) => change({ layout: { ...state.layout, ...layout } }, "game"));
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
 const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-steps"), sheet, find("layer-guess"), {
   answer: () => answer,
@@ -210,7 +208,7 @@ const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-step
     draw();
   },
 }));
-help(JSON.parse(room.dataset.words), urls, () => put(state));
+help(JSON.parse(room.dataset.words), urls, () => { finder.forget(); put(state); });
 printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
 const far = () => farView(answer);
 find("far-open").addEventListener("click", (event) => { event.preventDefault(); far(); });
@@ -255,8 +253,10 @@ function draw(moved = false) {
   drawMirror();
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame") });
   finder.show(state, answer.pockets);
+  game(answer.layout);
   task(answer.headline, finder.verb(line));
-  finder.follow(answer.lines, JSON.stringify([answer.layout, answer.stroke, answer.hit, answer.kind, answer.count_of_rails, answer.pocket, answer.frame, answer.upright]), pressed);
+  choice.show();
+  finder.follow(JSON.stringify([answer.layout, answer.goal, answer.called, answer.frame, answer.upright]), JSON.stringify(answer.stroke), pressed);
   countPanel(answer.count ?? null);
   chainPanel(line);
   afterPanel(line);

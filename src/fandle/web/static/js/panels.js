@@ -1,6 +1,6 @@
 // The panels beside the drawing. Each is a function of the server's answer; none keeps state.
 
-import { html, put, say, sentence } from "./dom.js";
+import { html, sentence } from "./dom.js";
 
 export function drawTask(element, headline, verb) {
   element.replaceChildren();
@@ -58,52 +58,4 @@ export function drawAnswer(element, answer, { onFrame }) {
       fact(element.dataset.side ?? document.querySelector("label[for=side]").textContent, [stroke.side_text, chosen.running].filter(Boolean).join(", ")),
       fact("Tip", stroke.height_text)));
   if (held === "other-frame") element.querySelector("#other-frame")?.focus();
-}
-
-function row(line) {
-  const button = html("button", { type: "button", "data-rails": line.rails },
-    html("span", { class: "name" }), html("span", { class: "why" }), html("span", { class: "at" }),
-    html("span", { class: "room" }, html("span", { class: "room-text" }), html("span", { class: "bar" }, html("i", {}))));
-  return html("li", {}, button);
-}
-
-function fill(button, line, rails) {
-  put(button, { "aria-pressed": rails === line.rails, class: line.solved ? "" : "off" });
-  const [name, why, at, room] = button.children;
-  say(name, line.name);
-  say(why, line.why);
-  say(at, line.mark || "–");
-  say(room.firstChild, line.window);
-  room.querySelector("i").style.width = `${Math.round(100 * line.room)}%`;
-}
-
-const FIRST = 5; // lines shown before "more"
-
-// The list, best first: five lines, the rest behind "more", blocked ones folded to a line.
-export function drawLines(element, lines, rails, { shutWord, onRails, onLook }) {
-  const open = lines.filter((line) => line.solved);
-  const shut = lines.filter((line) => !line.solved);
-  const key = JSON.stringify([shutWord, open.map((line) => line.rails), shut.map((line) => line.rails)]);
-  if (element.dataset.key !== key) build(element, open, shut, key, shutWord);
-  element.onclick = (event) => {
-    const button = event.target.closest("[data-rails]");
-    if (button) onRails(button.dataset.rails);
-  };
-  const look = (event) => onLook(lines.find((line) => line.rails === event.target.closest?.("[data-rails]")?.dataset.rails)?.path);
-  element.onpointerover = element.onfocusin = look;
-  element.onpointerleave = element.onfocusout = () => onLook("");
-  for (const line of lines) fill(element.querySelector(`[data-rails="${line.rails}"]`), line, rails);
-  if (shut.some((line) => line.rails === rails)) element.querySelector(".shut").open = true;
-}
-
-function build(element, open, shut, key, shutWord) {
-  const held = document.activeElement?.dataset?.rails;
-  const unfolded = [...element.querySelectorAll("details")].filter((each) => each.open).map((each) => each.className);
-  element.dataset.key = key;
-  const fold = (name, title, some) => html("details", { class: name, open: unfolded.includes(name) }, html("summary", {}, title), html("ol", {}, ...some.map(row)));
-  element.replaceChildren(html("ol", {}, ...open.slice(0, FIRST).map(row)));
-  if (open.length > FIRST) element.append(fold("more", `${open.length - FIRST} more`, open.slice(FIRST)));
-  if (shut.length) element.append(fold("shut", `${shut.length} ${shutWord}`, shut));
-  if (!open.length && !shut.length) element.append(html("p", {}, "No line of this kind reaches it: try another number, or move the ball."));
-  if (held) element.querySelector(`[data-rails="${held}"]`)?.focus();
 }

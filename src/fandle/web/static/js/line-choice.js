@@ -1,0 +1,48 @@
+// Which line of the list is drawn: the one that was chosen, else the best of the first rows.
+
+import { drawGain, drawLines } from "./lines-view.js";
+
+// state, answer: how they stand now; take: changes the state without a step to undo; ask: for the line over these rails;
+// choose: as a step of its own; look: draws the path of the line looked at.
+export function lineChoice({ list: element, gain, withheld }, { state, answer, take, ask, choose, look }) {
+  let list = { rows: answer().lines ?? [], shut: answer().shut ?? [], advice: answer().advice };
+
+  // What is chosen with a line: its ball, way and stroke, and where it pots or how full it hits.
+  const choiceOf = (line) => ({
+    ...(line.target !== state().layout.target && { layout: { ...state().layout, target: line.target } }),
+    rails: line.rails, kind: line.kind ?? "kick", pocket: line.pocket ?? null, hit: line.hit ?? 0, ...(line.stroke && { stroke: line.stroke }),
+  });
+
+  function isChosen(line) {
+    const { chosen, kind, pocket, layout, goal, hit } = answer();
+    const into = chosen?.solved ? pocket : (line.pocket ?? null);
+    const byHit = line.key.startsWith("point") || (goal === "pot" && line.hit); // lines that only the thickness tells apart
+    if (byHit && Math.abs(line.hit - hit) > 0.02) return false;
+    return line.rails === chosen?.rails && (line.kind ?? "kick") === kind && (line.pocket ?? null) === into && line.target === layout.target;
+  }
+
+  function show() {
+    drawLines(element, list, { isChosen, onRow: (line) => choose(choiceOf(line)), onLook: look });
+    const line = withheld() ? null : list.rows.find(isChosen);
+    drawGain(gain, line, answer(), () => choose(choiceOf(line)));
+  }
+
+  // The rows that came with an answer: it is about the best of them.
+  function accept({ lines, shut, advice }) {
+    if (lines) list = { rows: lines, shut, advice };
+  }
+
+  // First rows for this stroke, then all of them: where no line is chosen, the best of the first ones is drawn.
+  function follow(found, whole) {
+    list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
+    const first = found.rows.every((line) => line.own) || (whole && !answer().chosen?.solved);
+    const best = first ? found.rows[0] : null;
+    if (state().rails === null && best && !isChosen(best)) {
+      take({ ...choiceOf(best), rails: null, stroke: { ...state().stroke, ...best.stroke } });
+      ask(best.rails);
+    }
+    show();
+  }
+
+  return { show, accept, follow };
+}

@@ -1,0 +1,29 @@
+"""The games a table is played with, and where each may stand, as the page offers them."""
+
+from fandle.core.layout.games import SNOOKER_COLOURS
+from fandle.core.table.model import Table
+from fandle.core.table.standards import usual_game
+
+POOL = (
+    ("nine-ball|||", "Nine-ball"),
+    ("ten-ball|||", "Ten-ball"),
+    ("eight-ball|||", "Eight-ball, open table"),
+    ("eight-ball|low||", "Eight-ball, low balls"),
+    ("eight-ball|high||", "Eight-ball, high balls"),
+    ("straight|||", "Straight pool"),
+)
+SNOOKER = (
+    ("snooker|||", "Snooker: reds, then the colours"),
+    ("snooker||red|", "Snooker: a red is on"),
+    ("snooker||colour|", "Snooker: any colour is on"),
+    *((f"snooker||{name}|", f"Snooker: {name} is on") for name in SNOOKER_COLOURS),
+    ("snooker|||free", "Snooker: free ball"),
+)
+
+
+def game_choices(table: Table) -> list[tuple[str, str]]:
+    """(game|group|on|free, what it is called) of every choice."""
+    usual = usual_game(table)
+    if usual == "snooker":
+        return list(SNOOKER)
+    return [("three-cushion|||", "Three cushions")] if usual == "three-cushion" else list(POOL)

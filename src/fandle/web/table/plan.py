@@ -1,0 +1,96 @@
+"""Which line? The rows of the list, and the route that streams them while they are worked out."""
+
+import json
+from collections.abc import AsyncIterator
+from typing import Any
+
+from fastapi import APIRouter, Request
+from fastapi.responses import StreamingResponse
+
+from fandle.core.choice.report import Plan, SoFar
+from fandle.core.errors import FandleError
+from fandle.core.player.scatter import Player, player_named
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import offset_of
+from fandle.core.table.speeds import default_speed, speed_of
+from fandle.core.words.screen import Screen
+from fandle.formats.plan import PlanAnswer, SoFarAnswer
+from fandle.formats.player import PlayerFile
+from fandle.service.choose import plan, wish_of
+from fandle.service.situation import Situation
+from fandle.web import address
+from fandle.web.faults import FAULTS
+from fandle.web.known import player_of, shelf_of, tip_of
+from fandle.web.speech import said, screen_of
+from fandle.web.table.api import scene_layout
+from fandle.web.table.plan_models import PlanQuestion
+from fandle.web.table.rows import rows_of, shut_rows
+from fandle.web.work import works_of
+
+router = APIRouter()
+NDJSON = "application/x-ndjson"
+SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
+
+
+@router.post(address.PLAN, responses=FAULTS, response_class=StreamingResponse)
+async def post_plan(question: PlanQuestion, request: Request) -> StreamingResponse:
+    """Every line with its chance and its reasons, best first: lines of JSON, the last one the whole plan.
+
+    Those before it are `{"progress": 0…1, "lines": […]}`. Closing the connection stops the work.
+    """
+    asked = _situation(question, request)
+    wish = wish_of(
+        question.goal, _player(question.player, request), question.strokes, question.pocket, question.draws,
+        question.seed, asked.layout,
+    )  # fmt: skip
+    works = works_of(request)
+    works.room_for_long()
+    told = Teller(asked, question.goal, screen_of(request, asked.table))
+
+    async def lines() -> AsyncIterator[str]:
+        try:
+            async for found in works.stream(plan(asked, wish)):
+                yield json.dumps(told.of(found), allow_nan=False) + "\n"
+        except FandleError as error:  # the answer has begun: told in it
+            yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
+
+    return StreamingResponse(lines(), media_type=NDJSON)
+
+
+def _situation(question: PlanQuestion, request: Request) -> Situation:
+    layout = scene_layout(question.layout, request, question.ease)
+    table = layout.table
+    cue = shelf_of(request).cue(question.cue)
+    tip = tip_of(request, cue)
+    speed = default_speed(table) if question.speed is None else question.speed
+    if question.lengths is not None:
+        speed = speed_of(table, round(question.lengths, 3))
+    side = question.side if question.tips is None else offset_of(question.tips, table, tip)
+    up = question.up if question.height is None else offset_of(question.height, table, tip)
+    stroke = Stroke(speed, side, up, question.elevation, cue)
+    return address.rounded(Situation(layout, stroke, frame=address.check_frame(question.frame)))
+
+
+def _player(given: str | PlayerFile | None, request: Request) -> Player:
+    if given is None:
+        return player_of(request)
+    return given.player() if isinstance(given, PlayerFile) else player_named(given)
+
+
+class Teller:
+    """A plan's lines as JSON, each with the row that the page lists, said as its screen says it."""
+
+    def __init__(self, asked: Situation, goal: str, screen: Screen) -> None:
+        self.asked, self.goal, self.screen = asked, goal, screen
+
+    def of(self, found: Plan | SoFar) -> dict[str, Any]:
+        """A plan, or what is known of it."""
+        if isinstance(found, SoFar):
+            data = SoFarAnswer.of(found).json_data()
+        else:
+            data = PlanAnswer.of(found).json_data()
+            data["shut"] = said(shut_rows(found.refused), self.screen)
+            data["advice"] = self.screen.say(found.say)
+        rows = said(rows_of(self.asked, self.goal, found.lines), self.screen)
+        data["rows"] = rows
+        return data

@@ -1,0 +1,114 @@
+"""The rows of the list of lines: in words and figures, with what the page asks for when one is chosen."""
+
+from collections.abc import Iterable
+
+from fandle.core.choice.refused import Refused
+from fandle.core.choice.told import Line
+from fandle.core.lines.marks import over
+from fandle.core.shot.side import running
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import tips_of
+from fandle.core.table.rails import rails_name
+from fandle.core.table.speeds import lengths_of, speed_word
+from fandle.core.words.balls import spoken
+from fandle.core.words.spoken import side_name, tips_word
+from fandle.service.answer import chosen_of
+from fandle.service.situation import Situation
+from fandle.web.drawing import path
+from fandle.web.figures import mark
+from fandle.web.table.models import RowModel, ShutModel
+
+SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
+
+
+def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel]:
+    """The lines in words, in their order."""
+    return [_row(asked, goal, line) for line in lines]
+
+
+def _row(asked: Situation, goal: str, line: Line) -> RowModel:
+    name = "pot" if goal == "pot" else "legal"
+    share = line.chance.share(name)
+    low, high = share.range
+    s = line.stroke
+    own = _alike(s, asked.stroke)
+    chosen = chosen_of(asked, line)
+    here = None if line.here is None else line.here.share(name)
+    return {
+        "key": "|".join((line.kind, line.target, rails_name(line.rails), line.pocket or "")),
+        "target": chosen.layout.target or "",
+        "kind": chosen.kind,
+        "rails": rails_name(chosen.rails or ()),
+        "pocket": chosen.pocket,
+        "hit": chosen.hit,
+        "stroke": {"speed": s.speed, "side": s.side, "up": s.up, "elevation": s.elevation},
+        "own": own,
+        "name": _name(asked, line),
+        "why": _why(asked, line, own),
+        "mark": mark(line.aim, asked.frame) if line.rails else "",
+        "share": share.p,
+        "low": low,
+        "high": high,
+        "percent": f"{share.p:.0%}",
+        "here": None if here is None else f"{here.p:.0%}",
+        "gain": None if line.gain is None else line.gain.say,
+        "path": path(asked.table, line.run.pieces),
+    }  # fmt: skip
+
+
+def _alike(one: Stroke, other: Stroke) -> bool:
+    pairs = ((one.speed, other.speed), (one.side, other.side), (one.up, other.up), (one.elevation, other.elevation))
+    return all(abs(a - b) <= SAME * max(1.0, abs(a)) for a, b in pairs)
+
+
+def _name(asked: Situation, line: Line) -> str:
+    """The rails as a player says them, with the ball where it is not the one chosen."""
+    names = ", ".join(line.rails).capitalize()
+    way = f"{names} rail" if len(line.rails) == 1 else names
+    if line.kind == "bank":
+        way = f"Bank {over(line.rails)}"
+    elif not line.rails:
+        way = {"push": "Push", "curve": "Curve", "combination": "Combination"}.get(line.kind, "Straight")
+    elif line.kind == "rail-first":
+        way = f"{names} rail first"
+    other = line.target != asked.layout.target
+    return f"{way}: {spoken(line.target)}" if other or line.kind == "combination" else way
+
+
+def _why(asked: Situation, line: Line, own: bool) -> str:
+    """Where a pot goes, the stroke where it is another than the one given, and one reason."""
+    parts = [] if line.pocket is None else [f"into {line.pocket}"]
+    parts += [] if own else [_stroke(asked, line)]
+    reasons = [reason for reason in (*line.cons, *line.pros) if own or reason.code != "side"]
+    parts += [reasons[0].say] if reasons else ["clear"] if not parts else []
+    return " · ".join(parts)
+
+
+def _stroke(asked: Situation, line: Line) -> str:
+    """A stroke in a few words: "firm, ½ tip running"."""
+    table, s = asked.table, line.stroke
+    words = []
+    if abs(s.speed - asked.stroke.speed) > SAME:
+        words.append(speed_word(lengths_of(table, s.speed)))
+    tips, height = (tips_of(offset, table, s.cue.tip) for offset in (s.side, s.up))
+    if abs(tips) >= 0.02:
+        bare = not line.rails or line.kind == "bank"
+        which = side_name(tips) if bare else running(s.side, line.rails[0], line.direction)
+        words.append(f"{tips_word(tips)} {which}")
+    if abs(height) >= 0.02:
+        words.append("high" if height > 0 else "low")
+    if s.elevation > 0.0:
+        words.append("cue raised")
+    return ", ".join(words) or "plain"
+
+
+def shut_rows(refused: Iterable[Refused]) -> list[ShutModel]:
+    """What is no line, in words."""
+    rows: list[ShutModel] = []
+    for no in refused:
+        rails = rails_name(no.rails)
+        way = over(no.rails).removeprefix("over the ").capitalize()
+        way = {"jump": "Jump", "straight": "Straight"}.get(no.kind, way)
+        key = "|".join((no.kind, no.target, rails))
+        rows.append({"key": key, "rails": rails, "target": no.target, "name": way, "why": no.reason})
+    return rows
