@@ -123,9 +123,9 @@ def starve(_: int, __: float, home: Path) -> list[Row]:
     with serving(home) as served:
         slowest, ends = starved(served)
     lists = ", ".join(f"{count} × {status}" for status, count in sorted(ends.items()))
-    told = f"health, page, file in {slowest:.0f} ms at worst; lists {lists}"
+    told = f"health, page, file in {slowest:.0f} ms at worst; plans {lists}"
     held = slowest <= STARVED_MS and set(ends) <= {200, 422, 503}
-    return [Row("starve", "45 lists of four-rail banks at once", told, held)]
+    return [Row("starve", "45 plans at once", told, held)]
 
 
 def kills(seed: int, scale: float, home: Path) -> list[Row]:

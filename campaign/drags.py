@@ -88,7 +88,9 @@ def starved(served: Served, lists: int = 45) -> tuple[float, dict[int, int]]:
 
     def ask_list(number: int) -> None:
         client = Client(served.port, 120.0)
-        status, _ = client.send("POST", address.PLAN, {"layout": question(1.0 + number / 100, 1.0)["layout"]})
+        status, _ = client.send(
+            "POST", address.PLAN, {"layout": question(1.0 + number / 100, 1.0)["layout"], "strokes": "this"}
+        )
         client.close()
         with lock:
             ends[status] = ends.get(status, 0) + 1

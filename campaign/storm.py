@@ -59,7 +59,7 @@ def question(rng: random.Random, scene: scenes.Scene) -> dict[str, Any]:
         "rails": rails_name(scene.rails) if rng.random() < 0.7 else None,
         "hit": scene.hit,
         "kind": rng.choice(("kick", "kick", "bank")),
-        "count": rng.choice(("1", "1", "1", "2", "all")),
+        "goal": rng.choice(("hit", "pot")),
         "pocket": rng.choice((None, *POCKET_NAMES)),
         "method": rng.choice(list(METHODS)),
         "frame": rng.choice(("nose", "sight", "centre")),

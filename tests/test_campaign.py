@@ -86,7 +86,7 @@ def test_sixteen_clients_drag_without_a_fault_and_memory_stays(served: Any) -> N
     assert abs(found.grown) < 0.05
 
 
-def test_lists_of_four_rail_banks_starve_nobody(served: Any) -> None:
+def test_plans_starve_nobody(served: Any) -> None:
     """Before, 45 of them blocked everybody else for 22 s."""
     slowest, ends = starved(served)
     assert set(ends) == {200, 503}

@@ -58,7 +58,7 @@ def test_a_table_object_travels_in_a_layout(pool: Table) -> None:
 def test_a_table_prints_every_number_the_contract_names(pool: Table) -> None:
     data = table_json(pool)
     assert set(CONTRACT_NAMES) <= set(data)
-    assert set(data) == set(TableFile.model_fields) - {"gravity"}
+    assert set(data) == set(TableFile.model_fields) - {"gravity", "fitted"}
     assert set(TABLE) <= set(data)
 
 

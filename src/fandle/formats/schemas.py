@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, cues, files, log, shots
+from fandle.formats import answers, cues, files, log, plan, player, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -20,6 +20,8 @@ SCHEMAS: dict[str, Any] = {
     "aim": answers.AimAnswer | answers.RefusedAnswer,
     "instead": answers.InsteadAnswer | answers.RefusedAnswer,
     "squirt": cues.SquirtAnswer,
+    "plan": plan.PlanAnswer,
+    "player": player.PlayerFile,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

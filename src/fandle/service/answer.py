@@ -9,7 +9,7 @@ from fandle.core.choice.search import GOALS
 from fandle.core.choice.told import Line as Choice
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.lines.candidates import Line, bank_line_steps, in_the_way
+from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps, in_the_way
 from fandle.core.lines.helps import Helps, helps_of
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.lines.mirror import contacts, natural_direction
@@ -79,7 +79,10 @@ def answer(asked: Situation) -> Steps[Answer]:
     if asked.layout.target is None:
         return Answer(asked, None, on)
     plan = None
-    if asked.rails is None:
+    if asked.rails is None and asked.layout.target not in on and asked.kind == "kick":
+        rows = yield from candidate_steps(asked.layout, asked.stroke, hit=asked.hit)  # the player's own choice stands
+        asked = replace(asked, rails=rows[0].rails)
+    elif asked.rails is None:
         plan = yield from _here(asked)
         asked = yield from _with_best(asked, plan)
     chosen = one_line(asked)

@@ -1,8 +1,12 @@
 """Comparing: every system on the same layout, beside the mirror's mark and the played one."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from fandle.core.choice.chance import Share, hit_shares
+from fandle.core.choice.error import Marked, uncertain
+from fandle.core.choice.field import Field
 from fandle.core.layout.model import Layout
+from fandle.core.player.draws import draws
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.hands import HandStep
@@ -11,14 +15,20 @@ from fandle.core.systems.twin import Twin, twin_of
 from fandle.service.count import count_all
 from fandle.service.situation import Situation
 
+DRAWS = 200  # that a system's chance is read from
+
 
 @dataclass(frozen=True)
 class Beside:
-    """A system's count with its twins and how it is measured; of one that does not apply only that."""
+    """A system's count with its twins and how it is measured; of one that does not apply only that.
+
+    chance: how often this player hits with it; None where that was not asked.
+    """
 
     count: Count | NoCount
     twin: Twin | None = None
     hands: tuple[HandStep, ...] = ()
+    chance: Share | None = None
 
 
 def beside(layout: Layout, found: Count | NoCount) -> Beside:
@@ -31,18 +41,32 @@ def beside(layout: Layout, found: Count | NoCount) -> Beside:
 def compare(asked: Situation) -> Steps[list[Beside]]:
     """Every system on a layout, in steps: those that hit, then those with something in the way, then misses.
 
-    Among each the nearest landing first; none without a target.
+    Among each the likeliest to hit first, played with the player's errors; none without a target.
     """
     told: list[Beside] = []
-    if asked.layout.target is not None:
-        for found in (yield from count_all(Situation(asked.layout, asked.stroke))):
-            told.append(beside(asked.layout, found))
-            yield
+    if asked.layout.target is None:
+        return told
+    for found in (yield from count_all(Situation(asked.layout, asked.stroke))):
+        told.append(beside(asked.layout, found))
+        yield
+    told = yield from _with_chances(asked, told)
     return sorted(told, key=_trust)
 
 
-def _trust(found: Beside) -> int:
-    count = found.count
+def _with_chances(asked: Situation, told: list[Beside]) -> Steps[list[Beside]]:
+    """The same with how often each count that applies hits."""
+    field = Field.of(asked.layout)
+    open_ones = [found.count for found in told if isinstance(found.count, Count)]
+    aims = [(count.direction, count.stroke, Marked(count.rails[0], count.aim.nose, field.start)) for count in open_ones]
+    drawn = draws(DRAWS, 0, uncertain(asked.table))
+    shares = yield from hit_shares(field, aims, asked.layout.require_target().id, asked.player, drawn)
+    known = {count.method: share for count, share in zip(open_ones, shares, strict=True)}
+    return [replace(found, chance=known.get(found.count.method)) for found in told]
+
+
+def _trust(found: Beside) -> tuple[int, float]:
+    count, chance = found.count, found.chance
+    likely = 0.0 if chance is None else -chance.p
     if isinstance(count, NoCount):
-        return 3
-    return 2 if count.lands.off_balls >= 1.0 else 1 if count.blocked else 0
+        return 3, likely
+    return 2 if count.lands.off_balls >= 1.0 else 1 if count.blocked else 0, likely

@@ -39,6 +39,7 @@ class SystemModel(TypedDict):
     frame_words: NotRequired[str]
     played: NotRequired[str]
     verdict: NotRequired[Verdict]
+    chance: NotRequired[str]
     twin: NotRequired[str]
     shot: NotRequired[str]
     href: NotRequired[str]
@@ -74,6 +75,7 @@ def _open(asked: Situation, count: Count, found: Beside) -> SystemModel:
         "frame_words": FRAME_WORDS[count.frame],
         "played": f"{played_how(count, layout.table)} at {plural_lengths(count.lengths)}",
         "verdict": verdict(count),
+        "chance": "" if found.chance is None else f"hits {found.chance.p:.0%}",
         "twin": _twin(found.twin),
         "shot": path(layout.table, count.shot.pieces),
         "href": f"{address.TABLE_ROOM}?{chosen}",

@@ -10,6 +10,7 @@ import re
 import pytest
 from campaign import scenes
 
+from fandle.core.choice.search import GOALS
 from fandle.core.steps import finish
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
@@ -87,7 +88,7 @@ def test_no_trade_name_of_a_rail_or_pocket_reaches_a_screen() -> None:
         table = list(STANDARDS.values())[k % 5]
         scene = scenes.scene(rng, table, 6)
         kind = "bank" if table.pockets and k % 3 == 0 else "kick"
-        found = finish(answer(Situation(scene.layout, scene.stroke, kind=kind, many=rng.choice("112"))))  # type: ignore[arg-type]
+        found = finish(answer(Situation(scene.layout, scene.stroke, kind=kind, goal=rng.choice(GOALS))))  # type: ignore[arg-type]
         left |= {text for text in words(said(found, Screen(upright=bool(k % 2)))) if names.search(text)}
     assert left == set()
 

@@ -11,7 +11,7 @@ from fandle.core.choice.error import Marked, spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import judge, pocket_number
 from fandle.core.choice.stretch import Stretch, reached
-from fandle.core.lines.marks import crossing
+from fandle.core.lines.marks import crossing, direction_to, markable
 from fandle.core.lines.question import Question
 from fandle.core.physics.batch import Outcomes
 from fandle.core.physics.judge import measure
@@ -37,18 +37,39 @@ class Aimed:
 
 
 def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
-    """Aim where the chance is best by estimate: full where that is as good, else in the middle of the best."""
-    sigma = spread(field.layout.table, player, mark_of(field, stretch, stretch.middle))
-    chance = reached(stretch, sigma)
-    best = float(chance.max())
-    plateau = np.flatnonzero(chance >= best - PLATEAU)
-    direction = float(stretch.at[plateau[len(plateau) // 2]])
+    """Aim where the chance is best by estimate: full where that is as good, else in the middle of the best.
+
+    Marks that are seen best count as what they are: a diamond inside the room may be worth more than its middle.
+    """
+    table = field.layout.table
+    aims = np.concatenate([stretch.at, _plain_marks(field, stretch)])
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
-        there = float(np.interp(full, stretch.at, chance))
-        if there >= best - AS_GOOD:
-            direction, best = full, there
-    return Aimed(stretch, direction, mark_of(field, stretch, direction), best)
+        aims = np.append(aims, full)
+    sigmas = np.array([spread(table, player, mark_of(field, stretch, at)) for at in aims.tolist()])
+    chance = reached(stretch, aims, sigmas)
+    best = float(chance.max())
+    if full is not None and chance[-1] >= best - AS_GOOD:
+        return Aimed(stretch, full, mark_of(field, stretch, full), float(chance[-1]))
+    plateau = np.flatnonzero(chance >= best - PLATEAU)
+    middle = float(np.sort(aims[plateau])[len(plateau) // 2])
+    return Aimed(stretch, middle, mark_of(field, stretch, middle), best)
+
+
+def _plain_marks(field: Field, stretch: Stretch) -> Floats:
+    """The directions inside a stretch of the marks on diamonds, halves and quarters of its first rail."""
+    key, table = stretch.key, field.layout.table
+    if key.kind not in WITH_MARK or not key.rails:
+        return np.empty(0)
+    rail = key.rails[0]
+    ends = sorted(crossing(table, rail, field.start, at, 0.0) for at in (stretch.low, stretch.high))
+    if not (markable(rail, ends[0]) and markable(rail, ends[1])):
+        return np.empty(0)
+    marks = np.arange(math.ceil(4 * ends[0]), math.floor(4 * ends[1]) + 1) / 4
+    found = [direction_to(table, rail, field.start, mark, "nose") for mark in marks.tolist()]
+    turned = stretch.middle + np.array([math.remainder(at - stretch.middle, 2 * math.pi) for at in found])
+    inside: Floats = turned[(turned > stretch.low) & (turned < stretch.high)]
+    return inside
 
 
 def mark_of(field: Field, stretch: Stretch, direction: float) -> Marked | None:

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.aiming import Aimed
-from fandle.core.choice.error import Rows, scattered
+from fandle.core.choice.error import Marked, Rows, scattered
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
 from fandle.core.choice.reach import reach_of
@@ -16,6 +16,7 @@ from fandle.core.physics.batch import Outcomes
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import Player
 from fandle.core.player.share import wilson
+from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 
 
@@ -88,3 +89,16 @@ def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes) -> Chance:
     rests = out.rests.copy()
     rests[row.miscue] = [field.start, *field.balls.tolist()]  # nothing was moved
     return Chance(clean, rests, np.asarray(out.again > 0, np.bool_) & ~row.miscue)
+
+
+def hit_shares(
+    field: Field, aims: Sequence[tuple[float, Stroke, Marked]], target: str, player: Player, drawn: Draws
+) -> Steps[list[Share]]:
+    """How often each of several aims (direction, stroke, mark) meets the target first, in steps."""
+    if not aims:
+        return []
+    rows = [scattered(field, at, s, mark, shooter(field, player, at), drawn) for at, s, mark in aims]
+    at, strokes, tables = _together(rows)
+    out = yield from field.met(at, strokes, tables)
+    met = (out.first == field.number(target)) & ~np.concatenate([row.miscue for row in rows])
+    return [Share(int(part.sum()), len(part)) for part in np.split(met, len(aims))]

@@ -71,9 +71,9 @@ class Field:
         """Every direction (rad) played to the end with its own stroke, (n, 5), in steps. tables: (n, numbers)."""
         return self._steps(at, strokes, tables, WHOLE, CHUNK)
 
-    def met(self, at: Floats, strokes: Floats) -> Steps[Outcomes]:
+    def met(self, at: Floats, strokes: Floats, tables: Floats | None = None) -> Steps[Outcomes]:
         """The same only to the first ball."""
-        return self._steps(at, strokes, None, TO_FIRST_BALL, SHORT_CHUNK)
+        return self._steps(at, strokes, tables, TO_FIRST_BALL, SHORT_CHUNK)
 
     def played_now(self, at: Floats, strokes: Floats) -> Outcomes:
         """A few directions at once."""

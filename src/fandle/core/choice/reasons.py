@@ -13,10 +13,11 @@ from fandle.core.choice.reach import reach_of
 from fandle.core.choice.search import Ranked
 from fandle.core.lines.marks import diamond_along, edge_mark
 from fandle.core.shot.approach import Approach, approach
+from fandle.core.shot.play import play
 from fandle.core.shot.side import running
 from fandle.core.shot.tips import tips_of
 from fandle.core.shot.travel import clearance
-from fandle.core.words.balls import spoken
+from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
 
 Code = Literal[
@@ -125,7 +126,20 @@ def follows(chance: Chance, target: int) -> float:
 def _follows_in(case: Case) -> Reason | None:
     target = case.field.number(case.line.key.target)
     often = case.often(follows(case.line.chance, target))
-    return Reason("follows_in", f"follows it in {often}") if often else None
+    if often:
+        return Reason("follows_in", f"follows it in {often}")
+    aside = f"hit it {abs(case.hit):.1f} of a ball {side_name(case.hit)}"
+    return Reason("follows_in", f"full follows it in: {aside}") if _full_follows(case) else None
+
+
+def _full_follows(case: Case) -> bool:
+    """Would a full straight hit on a ball that is to be potted send both down? The aim then avoids it."""
+    key, stroke, layout = case.line.key, case.line.aim.stretch.tried.stroke, case.field.layout
+    if key.pocket is None or key.kind != "straight" or abs(case.hit) <= OFF_FULL:
+        return False
+    (x, y), (gx, gy) = case.field.start, layout.metres(layout.ball(key.target))
+    down = [ball for ball, _ in play(layout, stroke, math.atan2(gy - y, gx - x) - stroke.squirt).potted]
+    return key.target in down and CUE in down
 
 
 def _in_off(case: Case) -> Reason | None:

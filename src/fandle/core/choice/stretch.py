@@ -52,8 +52,8 @@ class Stretch:
         return self.high - self.low
 
 
-def reached(stretch: Stretch, sigma: float) -> Floats:
-    """The chance of what is wanted when aiming along each direction looked at, the direction's error normal (rad).
+def reached(stretch: Stretch, aims: Floats, sigmas: Floats) -> Floats:
+    """The chance of what is wanted when aiming along each of some directions, its error normal with its own σ (rad).
 
     The sum over the directions wanted of Φ((e₂ − d)/σ) − Φ((e₁ − d)/σ), each standing for the cell e₁…e₂ around it.
     An estimate: speed and tip are taken as exact. What it chooses is then played.
@@ -62,7 +62,7 @@ def reached(stretch: Stretch, sigma: float) -> Floats:
 
     at = stretch.at
     edges = np.concatenate([[stretch.low], 0.5 * (at[1:] + at[:-1]), [stretch.high]])
-    share = np.diff(ndtr((edges[None, :] - at[:, None]) / sigma), axis=1)
+    share = np.diff(ndtr((edges[None, :] - aims[:, None]) / sigmas[:, None]), axis=1)
     found: Floats = share @ stretch.good
     return found
 

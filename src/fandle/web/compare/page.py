@@ -1,6 +1,7 @@
 """The Compare room: which way of counting should I trust from here?"""
 
 import json
+from dataclasses import replace
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
@@ -14,7 +15,7 @@ from fandle.store.queries import layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import mine_of, shelf_of
+from fandle.web.known import mine_of, player_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Question, scene_of, situation
@@ -43,6 +44,7 @@ async def compare_room(request: Request) -> HTMLResponse:
         asked = address.read(query, shelf_of(request).known) if query else first_situation(layouts(database), mine)
     except BadInputError as error:
         fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database), mine)
+    asked = replace(asked, player=player_of(request))
     table, favourite = asked.table, mine.system
     shown = await works_of(request).run(request, compared(asked, favourite))
     context = {

@@ -6,6 +6,7 @@ from pydantic import ConfigDict, with_config
 from typing_extensions import TypedDict
 
 from fandle.web.table.help_models import Help, OwnMark
+from fandle.web.table.row_models import RowModel, ShutModel
 
 Point = tuple[float, float]
 Rails = list[str]
@@ -63,52 +64,6 @@ class Headline(TypedDict):
 
     ball: str
     way: str
-
-
-class RowStroke(TypedDict):
-    """A stroke as the page asks with it."""
-
-    speed: float
-    side: float
-    up: float
-    elevation: float
-
-
-class RowModel(TypedDict):
-    """A line as the page lists it, and what it asks for when it is chosen.
-
-    key: what makes it the same line again. share: the chance of the goal, 0 to 1, with its range; here: at the stroke
-    given, null where the line needs another. own: is its stroke the one given? gain: what its stroke adds to that one.
-    """
-
-    key: str
-    target: str
-    kind: str
-    rails: str
-    pocket: str | None
-    hit: float
-    stroke: RowStroke
-    own: bool
-    name: str
-    why: str
-    mark: str
-    share: float
-    low: float
-    high: float
-    percent: str
-    here: str | None
-    gain: str | None
-    path: str
-
-
-class ShutModel(TypedDict):
-    """What is no line, and why."""
-
-    key: str
-    rails: str
-    target: str
-    name: str
-    why: str
 
 
 class Called(TypedDict):
@@ -323,6 +278,7 @@ class AnswerModel(TypedDict):
     pockets: list[Called]
     axes: list[Called]
     tray: list[str]
+    target_on: bool
     headline: Headline
     lines: list[RowModel] | None
     shut: list[ShutModel] | None

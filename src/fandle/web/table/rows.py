@@ -16,7 +16,7 @@ from fandle.service.answer import chosen_of
 from fandle.service.situation import Situation
 from fandle.web.drawing import path
 from fandle.web.figures import mark
-from fandle.web.table.models import RowModel, ShutModel
+from fandle.web.table.row_models import RowModel, ShutModel
 
 SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
 

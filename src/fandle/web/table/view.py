@@ -70,6 +70,7 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
         "tray": absent(layout),
         "axes": [{"id": "x", "name": "from the head end"}, {"id": "y", "name": "from the near end"}],
+        "target_on": layout.target in found.on,
         "headline": headline(layout.target, found.in_the_way, found.on),
         "lines": None if found.plan is None else rows_of(asked, asked.goal, found.plan.lines),
         "shut": None if found.plan is None else shut_rows(found.plan.refused),

@@ -77,7 +77,7 @@ function row(system) {
   const miss = system.lands.off_balls >= 1 || !system.open;
   const button = html("button", { type: "button", class: `system${miss ? " miss" : ""}`, "data-method": system.method, "aria-pressed": String(shown()?.method === system.method) },
     html("span", { class: "title" }, `${system.title}${system.method === answer.favourite ? " ★" : ""}`),
-    html("span", { class: "lands" }, system.verdict.where),
+    html("span", { class: "lands" }, system.verdict.where, system.chance ? html("small", {}, system.chance) : ""),
     html("span", { class: "sum" }, `${system.lead}${system.result}`),
     html("span", { class: "what" }, system.in_the_way || system.verdict.what, html("br"), system.way));
   button.addEventListener("click", () => choose(system.method));

@@ -36,7 +36,7 @@ export function lineChoice({ list: element, gain, withheld }, { state, answer, t
   function follow(found, whole) {
     list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
     const first = found.rows.every((line) => line.own) || (whole && !answer().chosen?.solved);
-    const best = first ? found.rows[0] : null;
+    const best = first && answer().target_on ? found.rows[0] : null;
     if (state().rails === null && best && !isChosen(best)) {
       take({ ...choiceOf(best), rails: null, stroke: { ...state().stroke, ...best.stroke } });
       ask(best.rails);
