@@ -50,6 +50,7 @@ browser: test-setup
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
+	$(BIN)/python bench/plans.py
 
 # Breaks lines of the core and counts how many the core's tests notice: half an hour.
 mutants: test-setup

@@ -6,14 +6,14 @@ from pathlib import Path
 from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from fandle.formats.files import layout_json
 from fandle.service.situation import Situation
 from fandle.web import address
 
 AXE = Path(__file__).parent / "vendor/axe-core/axe.min.js"
-BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&rails=far"
+BLOCKED = "/?game=straight&balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5&target=7&rails=far"
 
 
 def state_of(page: Page) -> Situation:
@@ -66,6 +66,18 @@ def centre(page: Page, ball: str) -> tuple[float, float]:
     if box is None:
         raise AssertionError(f"ball {ball} is not drawn")
     return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def line(page: Page, rails: str) -> Locator:
+    """The likeliest row of the list over these rails, out of its fold."""
+    page.evaluate("() => document.querySelectorAll('#lines details').forEach((fold) => { fold.open = true; })")
+    return page.locator(f'#lines [data-rails="{rails}"]').first
+
+
+def whole_list(page: Page) -> None:
+    """Wait until the plan is told to its end."""
+    settled(page)
+    expect(page.locator("#planning")).not_to_have_class("planning on")
 
 
 def slide(page: Page, control: str, value: float) -> dict[str, Any]:

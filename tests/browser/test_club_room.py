@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from tests.browser.helpers import ask_by, centre, open_at, serious, settled, tab
+from tests.browser.helpers import ask_by, centre, line, open_at, serious, settled, tab, whole_list
 
 from fandle.core.table.standards import STANDARDS
 
@@ -30,7 +30,7 @@ def test_every_table_is_drawn_and_used(page: Page, name: str, width: int) -> Non
     assert page.locator("#drawing .pocket").count() == (6 if table.pockets else 0)
     assert page.locator("#drawing .cushion").count() == (6 if table.pockets else 4)
     assert page.locator("#drawing .the-d").count() == (1 if name.startswith("snooker") else 0)
-    assert page.locator('[data-kind="bank"]').count() == (1 if table.pockets else 0)
+    assert page.locator('[data-goal="pot"]').count() == (1 if table.pockets else 0)
     assert page.locator("#units option").first.inner_text() == table.marks
     before = page.locator("#mark").inner_text()
     target = LAYOUTS[name].rsplit("=", 1)[1]
@@ -51,12 +51,14 @@ def test_every_table_is_drawn_and_used(page: Page, name: str, width: int) -> Non
 def test_a_layout_is_moved_to_another_table(page: Page) -> None:
     open_at(page)
     page.locator("#table-choice").select_option("snooker-12ft")
-    page.wait_for_url("**table=snooker-12ft**target=red1**")
+    page.wait_for_url("**table=snooker-12ft**target=red**")
     settled(page)
-    expect(page.locator("#task")).to_contain_text("red 1")
+    expect(page.locator("#task")).to_contain_text("red")
     page.locator("#table-choice").select_option("Bar box by the door")
     page.wait_for_url("**Bar%20box**")
     settled(page)
+    whole_list(page)
+    ask_by(page, line(page, "far").click)
     x, _ = centre(page, "cue")
     assert x > 0
     expect(page.locator("#chain")).to_contain_text("the rubber gives")

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 from playwright.sync_api import Browser, Page, Route, expect
-from tests.browser.helpers import ask_by, open_at, settled
+from tests.browser.helpers import ask_by, line, open_at, settled, whole_list
 
 pytestmark = pytest.mark.browser
 BANK = "/?balls=cue:2,2;1:4.5,1.5&target=1&kind=bank&rails=foot&pocket=head-near"
@@ -114,13 +114,15 @@ def test_without_a_secure_context_noting_works(chromium: Browser, site: str) -> 
     context.close()
 
 
-HOME = "/?balls=cue:3,0.6;2:7.3,0.4;11:5.15,0.5;8:5.9,3.4;14:2.6,3.5&target=2&game=eight-ball&rails=far"
+HOME = "/?balls=cue:3,0.6;2:7.3,0.4;11:5.15,0.5;8:5.9,3.4;14:2.6,3.5&target=2&game=eight-ball&group=low&rails=far"
 
 
 def test_a_kick_to_pot_is_read_played_noted_and_undone(page: Page) -> None:
     """Tap a pocket, or any; read both windows; note made, left side, second try, where it stopped; undo."""
     open_at(page, HOME)
-    ask_by(page, lambda: page.locator('[data-kind="pot"]').click())
+    ask_by(page, lambda: page.locator('[data-goal="pot"]').click())
+    whole_list(page)
+    ask_by(page, line(page, "near").click)
     expect(page.locator("#answer .window")).to_contain_text("to pot it")
     expect(page.locator("#answer .window")).to_contain_text("to hit it")
     assert page.locator(".pot-window").count() == 1

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from tests.browser.helpers import ask_by, layout_file, open_at, settled, slide, state_of, tab
+from tests.browser.helpers import ask_by, layout_file, line, open_at, settled, slide, state_of, tab, whole_list
 from tests.conftest import fandle
 from tests.core.crowd import break_shot
 
@@ -112,13 +112,15 @@ def test_a_break(page: Page, tmp_path: Path) -> None:
 def test_straight_is_one_of_the_lines(page: Page) -> None:
     """Blocked, it says by whom; the ball moved away, it is offered; chosen, the address keeps it."""
     open_at(page)
-    straight = page.locator('#lines [data-rails="straight"]')
-    expect(straight).to_contain_text("the 2 is in the way")
+    whole_list(page)
+    line(page, "straight")
+    expect(page.locator('#lines .shut [data-rails="straight"]')).to_contain_text("The 2 is in the way")
     tab(page, "balls")
     box = page.get_by_label("ball 2, from the bottom")
     box.fill("3.5")
     ask_by(page, lambda: box.press("Tab"))
-    expect(straight).to_be_visible()
+    whole_list(page)
+    straight = page.locator('#lines > ol [data-rails="straight"]').first
     ask_by(page, straight.click)
     assert state_of(page).rails == ()
     expect(page.locator("#answer")).to_contain_text("Straight")

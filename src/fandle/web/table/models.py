@@ -279,6 +279,7 @@ class AnswerModel(TypedDict):
     axes: list[Called]
     tray: list[str]
     target_on: bool
+    on_in: tuple[str, str] | None
     headline: Headline
     lines: list[RowModel] | None
     shut: list[ShutModel] | None

@@ -32,6 +32,7 @@ from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.table.chain import chain, give
+from fandle.web.table.games import game_with
 from fandle.web.table.helps import helps, own_number
 from fandle.web.table.lists import room_for_error, short_mm
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
@@ -53,7 +54,7 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
     given = asked
     if found.plan is not None:  # the best line was asked for: its ball, stroke and way are the situation's now
         asked = found.asked
-        given = replace(given, layout=asked.layout)
+        given = replace(given, layout=asked.layout, hit=asked.hit)
     layout = asked.layout
     base: AnswerModel = {
         "address": address.write(given),
@@ -71,6 +72,7 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "tray": absent(layout),
         "axes": [{"id": "x", "name": "from the head end"}, {"id": "y", "name": "from the near end"}],
         "target_on": layout.target in found.on,
+        "on_in": game_with(layout),
         "headline": headline(layout.target, found.in_the_way, found.on),
         "lines": None if found.plan is None else rows_of(asked, asked.goal, found.plan.lines),
         "shut": None if found.plan is None else shut_rows(found.plan.refused),

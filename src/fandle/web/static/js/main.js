@@ -65,6 +65,7 @@ const FRESH = new Set(["target", "goal", "pocket", "game"]);
 function put(next, kind) {
   state = next;
   wrong = new Set();
+  finder.drop();
   drawBalls();
   labels.set();
   ask(FRESH.has(kind) ? { ...question(), rails: null, kind: "kick", pocket: null, hit: 0 } : question());
@@ -132,8 +133,7 @@ const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put, {
   redoNote: async (uid) => { await notes.bringBack(uid); toast("The note is in the log again."); },
 });
 const [undo, redo] = [() => steps.undo(state), () => steps.redo(state)];
-find("undo").addEventListener("click", undo);
-find("redo").addEventListener("click", redo);
+for (const [id, act] of [["undo", undo], ["redo", redo]]) find(id).addEventListener("click", act);
 
 function withBalls(moved) {
   const places = new Map(moved.map(([id, x, y]) => [id, { id, x, y }]));
@@ -198,7 +198,7 @@ const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: (
   state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
   ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path),
 });
-const game = gameChoice(find("game"), (layout) => change({ layout: { ...state.layout, ...layout } }, "game"));
+const game = gameChoice(find("game"), find("not-on"), (layout) => change({ layout: { ...state.layout, ...layout } }, "game"));
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
 const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-steps"), sheet, find("layer-guess"), {
   answer: () => answer,
@@ -253,7 +253,7 @@ function draw(moved = false) {
   drawMirror();
   drawAnswer(find("answer"), answer, { onFrame: (frame) => change({ frame }, "frame") });
   finder.show(state, answer.pockets);
-  game(answer.layout);
+  game(answer);
   task(answer.headline, finder.verb(line));
   choice.show();
   finder.follow(JSON.stringify([answer.layout, answer.goal, answer.called, answer.frame, answer.upright]), JSON.stringify(answer.stroke), pressed);

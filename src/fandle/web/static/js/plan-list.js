@@ -60,8 +60,16 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     bar.querySelector("i").style.width = `${Math.round(100 * (progress ?? 0))}%`;
   }
 
+  // What is under way is about something that has changed.
+  function drop() {
+    if (work === null && timer === 0) return;
+    stop();
+    forget();
+  }
+
   function stop() {
     clearTimeout(timer);
+    timer = 0;
     work?.abort();
     work = null;
     owe(false);
@@ -111,12 +119,14 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
   }
 
   // The player is another: what is known of the lines does not hold.
-  const forget = () => { known = { layout: null, about: null }; };
+  function forget() {
+    known = { layout: null, about: null };
+  }
 
   // What is to be done with the ball.
   const verb = (line) => (state.goal === "pot" ? (state.kind === "bank" ? "Bank" : "Pot") : line?.rails === "straight" ? "Shoot" : "Hit") + " ";
 
-  return { show, follow, forget, verb };
+  return { show, follow, drop, forget, verb };
 }
 
 async function* parts(stream) {
