@@ -72,7 +72,7 @@ def main() -> None:
     )
     print(f"{'which line?':<44}{'ms':>8}{'budget':>9}")
     for told, work, budget in (
-        ("one stroke, 5 balls", planned(five, strokes="this"), 150),
+        ("one stroke, 5 balls, over up to 4 rails", planned(five, strokes="this"), 150),
         ("usual strokes, hits, 9 balls", planned(nine), 2000),
         ("usual strokes, pots and banks, 9 balls", planned(nine, "pot"), 2000),
         ("usual strokes, hits, 22 balls of snooker", planned(snooker), 4000),

@@ -28,6 +28,7 @@ from fandle.service.lines import one_line, with_chain
 from fandle.service.situation import Situation
 
 BANK_RAILS = (1, 2)  # over which a bank is looked for where none is likely
+MOST_AT_ONCE = 10  # balls on the bed with which a page's first line is chosen by its chance
 FEW_DRAWS = 100  # that the first line of a page is chosen by
 FULL_HIT = 0.001  # ball diameters: nearer than that is full
 
@@ -79,7 +80,8 @@ def answer(asked: Situation) -> Steps[Answer]:
     if asked.layout.target is None:
         return Answer(asked, None, on)
     plan = None
-    if asked.rails is None and asked.layout.target not in on and asked.kind == "kick":
+    crowd = len(asked.layout.balls) > MOST_AT_ONCE  # breaking a rack costs too much to wait for
+    if asked.rails is None and asked.kind == "kick" and (crowd or asked.layout.target not in on):
         rows = yield from candidate_steps(asked.layout, asked.stroke, hit=asked.hit)  # the player's own choice stands
         asked = replace(asked, rails=rows[0].rails)
     elif asked.rails is None:

@@ -2,7 +2,7 @@
 
 import logging
 import os
-from collections.abc import Generator, Iterable
+from collections.abc import Generator, Iterable, Sequence
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
@@ -56,28 +56,25 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
         yield None if partial is None else SoFar(partial.progress, wish.draws, known)
     found: list[Line] = []
     apart = [gone for line in ranked if (gone := out_of_reach(field, line)) is not None]
-    for line in ranked:
-        if out_of_reach(field, line) is None:
-            found += _told(field, asked, wish, [line])
-            yield None
+    near = [line for line in ranked if out_of_reach(field, line) is None]
+    for first in range(0, len(near), FIRST):
+        found += _told(field, asked, wish, near[first : first + FIRST])
+        yield None
     lines = _once_each(found)
     closed = (*apart, *refused(field, asked.stroke, ranked, wish.goal))
     notes = _notes(layout, on, lines)
     return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, closed, _say(layout, lines))
 
 
-def _told(field: Field, asked: Situation, wish: Wish, lines: Iterable[Ranked]) -> tuple[Line, ...]:
-    """Lines in full; one that fails is logged and left out: the others stand."""
-    found = []
-    for line in lines:
-        try:
-            one = told(field, line, wish, asked.stroke)
-        except EngineError:
-            LOG.exception("the line %s fails on %r", line.key, asked.layout)
-            continue
-        if one is not None:
-            found.append(one)
-    return tuple(found)
+def _told(field: Field, asked: Situation, wish: Wish, lines: Sequence[Ranked]) -> tuple[Line, ...]:
+    """Lines in full; where one fails they are told one by one, and it is logged and left out: the others stand."""
+    try:
+        return tuple(one for one in told(field, lines, wish, asked.stroke) if one is not None)
+    except EngineError:
+        if len(lines) > 1:
+            return tuple(one for line in lines for one in _told(field, asked, wish, [line]))
+        LOG.exception("the line %s fails on %r", lines[0].key, asked.layout)
+        return ()
 
 
 def _once_each(lines: Iterable[Line]) -> tuple[Line, ...]:

@@ -196,15 +196,15 @@ def test_a_line_appears_once_with_the_stroke_that_serves_it() -> None:
     assert len(keys) == len(set(keys))
     best = {key: legal(line) for key, line in zip(keys, usual, strict=True)}
     assert all(best[key] >= share - 0.07 for key, share in here.items() if key in best)
-    assert max(best.values()) > max(here.values()) + 0.05
+    assert any(best[key] > share + 0.2 for key, share in here.items() if key in best)
     assert [legal(line) for line in usual] == sorted((legal(line) for line in usual), reverse=True)
 
 
 def test_what_would_raise_the_chance_does() -> None:
     """Each gain that is told is there on other draws, too."""
-    gains = [line for line in choose(BLOCKED, strokes="usual").lines if line.gain is not None][:4]
+    gains = [line for line in choose(BLOCKED, strokes="usual").lines if line.gain is not None][:3]
     assert gains
-    other = Wish(usual=False, draws=2000, seed=99)
+    other = Wish(usual=False, draws=1000, seed=99)
     for line in gains:
         shares = []
         for stroke in (line.stroke, Stroke(default_speed(POOL))):
@@ -344,3 +344,15 @@ def test_three_cushions_are_ranked_by_the_point() -> None:
         assert len(line.rails) >= 3
         assert line.legal
         assert line.chance.share("pot").hits == 0
+
+
+def test_a_diamond_inside_the_room_is_aimed_at() -> None:
+    """`trade.md` §6b: a mark on a diamond is aimed better than one between. Far, foot: 5.91 is full, 6 is within the room."""
+    line = next(line for line in choose(BLOCKED).lines if line.rails == (Rail.FAR, Rail.FOOT))
+    assert line.aim.nose == pytest.approx(6.0, abs=1e-6)
+    assert (line.mark.say, line.mark.grade) == ("6", "diamond")
+    assert 0.02 < abs(line.hit) < 0.5
+    full = solve_kick(BLOCKED, line.rails, line.stroke)
+    assert isinstance(full, Aim)
+    aside = replace(line, direction=full.best.direction, aim=full.best.corrected, mark=full.best.mark)
+    assert plain_shares(BLOCKED, line, 3000, 1)[0] > plain_shares(BLOCKED, aside, 3000, 1)[0] + 0.1

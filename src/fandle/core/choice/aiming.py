@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.choice.error import Marked, spread
+from fandle.core.choice.error import Marked, spreads
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import judge, pocket_number
 from fandle.core.choice.stretch import Stretch, reached
@@ -46,7 +46,8 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
         aims = np.append(aims, full)
-    sigmas = np.array([spread(table, player, mark_of(field, stretch, at)) for at in aims.tolist()])
+    rail = stretch.key.rails[0] if stretch.key.kind in WITH_MARK and stretch.key.rails else None
+    sigmas = spreads(table, player, rail, field.start, aims)
     chance = reached(stretch, aims, sigmas)
     best = float(chance.max())
     if full is not None and chance[-1] >= best - AS_GOOD:

@@ -10,9 +10,9 @@ from numpy.typing import NDArray
 from fandle.core import constants as k
 from fandle.core.choice.field import Field
 from fandle.core.errors import BadInputError
-from fandle.core.lines.marks import diamond_along, markable
+from fandle.core.lines.marks import MARK_BEYOND, diamond_along, markable
 from fandle.core.lines.mirror import rail_line
-from fandle.core.lines.remembered import Grade, grade_of
+from fandle.core.lines.remembered import SEEN, Grade, grade_of
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import Player
 from fandle.core.shot.stroke import Stroke
@@ -47,17 +47,20 @@ class Marked:
 
 def direction_error(table: Table, marked: Marked, off: Floats) -> Floats:
     """By how much the cue turns (rad) when the mark at the nose is off by `off` diamonds."""
-    rail, (x, y) = marked.rail, marked.seen_from
-    gap = rail_line(table, rail, 0.0) - rail.across(x, y)
-    unit = diamond_along(table, rail)
-    along = (marked.nose + off) * unit - rail.along(x, y)
-    meant = marked.nose * unit - rail.along(x, y)
+    return marked.turned * _turned(table, marked.rail, marked.seen_from, np.full_like(off, marked.nose), off)
+
+
+def _turned(table: Table, rail: Rail, seen_from: Point, nose: Floats, off: Floats) -> Floats:
+    """The angle between the lines to a mark and to one `off` diamonds further, rad."""
+    gap = rail_line(table, rail, 0.0) - rail.across(*seen_from)
+    unit, start = diamond_along(table, rail), rail.along(*seen_from)
+    meant, made = nose * unit - start, (nose + off) * unit - start
     if rail.is_long:
-        turned = np.arctan2(gap, along) - math.atan2(gap, meant)
+        turned = np.arctan2(gap, made) - np.arctan2(gap, meant)
     else:
-        turned = np.arctan2(along, gap) - math.atan2(meant, gap)
+        turned = np.arctan2(made, gap) - np.arctan2(meant, gap)
     wrapped: Floats = np.arctan2(np.sin(turned), np.cos(turned))
-    return marked.turned * wrapped
+    return wrapped
 
 
 def spread(table: Table, player: Player, marked: Marked | None) -> float:
@@ -68,6 +71,25 @@ def spread(table: Table, player: Player, marked: Marked | None) -> float:
     sd = getattr(player.mark, marked.grade)
     ends = direction_error(table, marked, np.array([-sd, sd]))
     return math.hypot(arm, 0.5 * float(abs(ends[1] - ends[0])))
+
+
+def spreads(table: Table, player: Player, rail: Rail | None, start: Point, at: Floats) -> Floats:
+    """The same for many directions (rad), whose marks are read at one rail; None where none is aimed at."""
+    arm = np.full(len(at), math.radians(player.direction_deg))
+    if rail is None:
+        return arm
+    ahead, aside = (np.sin(at), np.cos(at)) if rail.is_long else (np.cos(at), np.sin(at))
+    gap = rail_line(table, rail, 0.0) - rail.across(*start)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        nose = (rail.along(*start) + gap * aside / ahead) / diamond_along(table, rail)
+    seen = np.abs(nose - rail.diamonds / 2) <= rail.diamonds / 2 + MARK_BEYOND
+    nose = np.where(seen, nose, 0.0)
+    sd = np.full(len(at), player.mark.between)
+    for unit, scatter in ((0.25, player.mark.quarter), (0.5, player.mark.half), (1.0, player.mark.diamond)):
+        sd[np.abs(nose - unit * np.round(nose / unit)) <= SEEN + 1e-9] = scatter
+    wide = 0.5 * np.abs(_turned(table, rail, start, nose, sd) - _turned(table, rail, start, nose, -sd))
+    found: Floats = np.where(seen, np.hypot(arm, wide), arm)
+    return found
 
 
 @dataclass(frozen=True)

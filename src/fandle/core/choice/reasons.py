@@ -47,7 +47,8 @@ class Reason:
 class Case:
     """What a line's reasons are read from. way: the cue ball's, as meant; hit: ball diameters right of full.
 
-    sigma: the standard deviation of the aim, rad; arrives: the cue ball's speed at contact, m/s.
+    sigma: the standard deviation of the aim, rad; arrives: the cue ball's speed at contact, m/s; jawed: does a jaw or a
+    pocket lie just beyond the lower, the upper end of the window?
     """
 
     field: Field
@@ -56,6 +57,7 @@ class Case:
     hit: float
     sigma: float
     arrives: float
+    jawed: tuple[bool, bool]
 
     def often(self, share: float) -> str:
         """A share of the draws as it is said; "" where it is no reason."""
@@ -105,10 +107,12 @@ def _close(case: Case) -> Reason | None:
 def _jaw(case: Case) -> Reason | None:
     """A jaw or a pocket that ends the room on one side."""
     stretch = case.line.aim.stretch
-    for end in (stretch.low - BESIDE_RAD, stretch.high + BESIDE_RAD):
-        last = approach(case.field.layout, stretch.tried.stroke, end).events[-1]
-        if last.kind in ("jaw", "pocket") and stretch.key.rails:
-            return Reason("jaw", f"the {last.pocket} jaw ends the room")
+    ends = (stretch.low - BESIDE_RAD, stretch.high + BESIDE_RAD)
+    for end in (end for end, jawed in zip(ends, case.jawed, strict=True) if jawed and stretch.key.rails):
+        events = approach(case.field.layout, stretch.tried.stroke, end).events
+        pocket = next((event.pocket for event in events if event.pocket is not None), None)
+        if pocket is not None:
+            return Reason("jaw", f"the {pocket} jaw ends the room")
     return None
 
 

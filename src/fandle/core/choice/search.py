@@ -25,6 +25,7 @@ GOALS: tuple[Goal, ...] = ("hit", "pot")
 DRAWS = 300
 SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
+MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 HOPELESS = 0.02  # a line less likely than that by estimate is none
@@ -131,8 +132,9 @@ class Search:
         short = []
         for some in by_pace.values():
             some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
-            short += [stretch for chance, stretch in some[:OF_A_PACE] if chance >= HOPELESS]
-        return short
+            short += [each for each in some[:OF_A_PACE] if each[0] >= HOPELESS]
+        keys = _likeliest((chance, stretch.key) for chance, stretch in short)
+        return [stretch for _, stretch in short if stretch.key in keys]
 
     def _compared(
         self, wanted: Mapping[Key, list[Aimed]], known: Mapping[Key, Ranked]
@@ -162,7 +164,19 @@ def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
         by_key[a.stretch.key].append(a)
     for some in by_key.values():
         some.sort(key=lambda a: (-round(a.estimate, 2), abs(a.stretch.tried.tips) + abs(a.stretch.tried.height)))
-    return {key: some[:OF_ALL] for key, some in by_key.items()}
+    keys = _likeliest((some[0].estimate, key) for key, some in by_key.items())
+    return {key: some[:OF_ALL] for key, some in by_key.items() if key in keys}
+
+
+def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
+    """The most promising lines, and of every ball and kind the best one: no ball on is left out for the others."""
+    order = sorted(found, key=lambda each: -each[0])
+    keys: dict[Key, None] = {}
+    firsts: dict[tuple[str, bool], Key] = {}
+    for _, key in order:
+        firsts.setdefault((key.target, bool(key.rails)), key)
+        keys.setdefault(key)
+    return {*list(keys)[:MOST_COMPARED], *firsts.values()}
 
 
 def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:

@@ -1,6 +1,7 @@
 """A line as it is told: the mark, the stroke, the room, what becomes of it, and why."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,7 +13,7 @@ from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
 from fandle.core.choice.judge import judge, pocket_number
-from fandle.core.choice.reasons import Case, Reason, reasons
+from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
 from fandle.core.choice.rests import Rest, rest_of
 from fandle.core.choice.search import Ranked, Wish
 from fandle.core.lines.marks import Marks, marks
@@ -23,6 +24,7 @@ from fandle.core.lines.window import window
 from fandle.core.shot.approach import Approach, approach, final_approach
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 
 TOGETHER = 4.0  # ball radii: a rail and a ball that are met so near to one another are met almost at once
@@ -62,8 +64,15 @@ class Line:
     run: Approach
 
 
-def told(field: Field, line: Ranked, wish: Wish, given: Stroke) -> Line | None:
-    """A ranked line in full; None where, as meant, it meets a jaw before the ball: that is no line but a fluke."""
+def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> list[Line | None]:
+    """Ranked lines in full; None of one that, as meant, meets a jaw before the ball: that is no line but a fluke."""
+    if not lines:
+        return []
+    seen = zip(lines, _as_meant(field, lines), _jawed(field, lines), strict=True)
+    return [_one(field, line, wish, given, legal, jawed) for line, legal, jawed in seen]
+
+
+def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jawed: tuple[bool, bool]) -> Line | None:
     aim, layout = line.aim, field.layout
     key, stroke = aim.stretch.key, aim.stretch.tried.stroke
     way = approach(layout, stroke, aim.direction)
@@ -75,7 +84,7 @@ def told(field: Field, line: Ranked, wish: Wish, given: Stroke) -> Line | None:
     if read is None:
         return None
     sigma = spread(layout.table, wish.player, aim.marked)
-    pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed))
+    pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed))
     rail, at = read
     target = field.number(key.target)
     return Line(
@@ -92,7 +101,7 @@ def told(field: Field, line: Ranked, wish: Wish, given: Stroke) -> Line | None:
         hit=hit,
         window_deg=math.degrees(aim.stretch.wide),
         room_mm=_room_mm(field, aim),
-        legal=_as_meant(field, aim),
+        legal=legal,
         chance=line.chance,
         here=line.here,
         pros=pros,
@@ -144,9 +153,22 @@ def _room_mm(field: Field, aim: Aimed) -> tuple[float, float] | None:
     return window(question, aim.direction, stretch.low, stretch.high)
 
 
-def _as_meant(field: Field, aim: Aimed) -> bool:
-    """Is it legal, played without error?"""
-    out = field.played_now(np.array([aim.direction]), aim.stretch.tried.stroke.array()[None])
-    key = aim.stretch.key
-    target = field.number(key.target) if key.pocket is not None else -1
-    return bool(judge(field.court, out, target, pocket_number(key.pocket)).legal[0])
+def _as_meant(field: Field, lines: Sequence[Ranked]) -> list[bool]:
+    """Is each line legal, played without error?"""
+    at = np.array([line.aim.direction for line in lines])
+    strokes = np.array([line.aim.stretch.tried.stroke.array() for line in lines])
+    called = [line.key.pocket is not None for line in lines]
+    target = np.array([field.number(line.key.target) if call else -1 for line, call in zip(lines, called, strict=True)])
+    pocket = np.array([pocket_number(line.key.pocket) for line in lines])
+    verdicts = judge(field.court, field.played_now(at, strokes), target, pocket)
+    return [bool(legal) for legal in verdicts.legal]
+
+
+def _jawed(field: Field, lines: Sequence[Ranked]) -> list[tuple[bool, bool]]:
+    """Does a jaw or a pocket lie just beyond the lower, the upper end of each line's window?"""
+    stretches = [line.aim.stretch for line in lines]
+    at = np.array([(s.low - BESIDE_RAD, s.high + BESIDE_RAD) for s in stretches]).reshape(-1)
+    strokes = np.repeat([s.tried.stroke.array() for s in stretches], 2, axis=0)
+    out = finish(field.met(at, strokes))
+    ended = (out.jaw > 0) | (out.down[:, 0] == 0)
+    return [(bool(low), bool(high)) for low, high in zip(ended[::2], ended[1::2], strict=True)]
