@@ -2,8 +2,8 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots. At scale 1 it takes some
-twenty minutes on two cores. Exit 1 where anything failed.
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans. At scale 1 it takes half
+an hour on two cores. Exit 1 where anything failed.
 """
 
 import argparse
@@ -15,7 +15,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from campaign import data, pots, scenes, verbs
+from campaign import data, plans, pots, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.kills import kill_often
 from campaign.server import serving
@@ -27,6 +27,7 @@ from fandle.core.table.standards import STANDARDS
 
 OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
 POTS = 200
+PLANS = 1200  # two hundred of every game
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
 P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
 LOG_S, LOG_BYTES, LOG_KB = 0.3, 300_000, 50_000
@@ -178,6 +179,15 @@ def potting(seed: int, scale: float, _: Path) -> list[Row]:
     return [Row("pots", f"{len(told)} layouts on four tables", f"{counted}, {len(faults)} faults", not faults)]
 
 
+def planning(seed: int, scale: float, _: Path) -> list[Row]:
+    """Plans of all games: no failure, shares in order, lines that are what they say."""
+    told = [plans.fault_of(seed * PLANS + k) for k in range(round(PLANS * scale))]
+    faults = [fault for _, fault in told if fault]
+    _tell(faults)
+    lines = sum(count for count, _ in told)
+    return [Row("plans", f"{len(told)} layouts of six games", f"{lines} lines, {len(faults)} faults", not faults)]
+
+
 def _kept(part: str, tried: str, kept: data.Kept) -> Row:
     _tell(list(kept.faults))
     return Row(part, tried, f"{kept.acknowledged} acknowledged, {len(kept.faults)} faults", not kept.faults)
@@ -191,7 +201,7 @@ def _tell(faults: list[str]) -> None:
 PARTS: dict[str, Run] = {
     "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
     "disk": disk, "processes": processes, "backup": backups, "log": long_log,
-    "pots": potting,
+    "pots": potting, "plans": planning,
 }  # fmt: skip
 
 

@@ -8,6 +8,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy.exc import OperationalError
 
+from fandle.core.choice.rules import balls_on
 from fandle.formats.files import layout_of
 from fandle.store.club import table_label
 from fandle.store.database import Database
@@ -120,3 +121,4 @@ def test_demo_layouts_are_legal_positions_of_their_games() -> None:
             assert {"yellow", "green", "brown", "blue", "pink", "black"} <= ids, name
         else:
             assert ids == {"white", "red"}, name
+        assert layout["target"] in balls_on(layout_of(layout)), name

@@ -21,7 +21,7 @@ from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
 PLATEAU = 0.005  # chances this near to the best are the best: the middle of them is aimed at
-AS_GOOD = 0.02  # a full hit is aimed at where it costs no more than this
+AS_GOOD = 0.02  # a full hit, else a plain mark, is aimed at where it costs no more than this
 EDGE_RAD = 1e-5  # how sharply the ends of a window are told: a hundredth of a millimetre at a metre
 WITH_MARK = ("kick", "rail-first", "point")
 
@@ -37,7 +37,7 @@ class Aimed:
 
 
 def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
-    """Aim where the chance is best by estimate: full where that is as good, else in the middle of the best.
+    """Aim where the chance is best by estimate: full where that is as good, else at a plain mark, else in the middle.
 
     Marks that are seen best count as what they are: a diamond inside the room may be worth more than its middle.
     """
@@ -52,6 +52,10 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     best = float(chance.max())
     if full is not None and chance[-1] >= best - AS_GOOD:
         return Aimed(stretch, full, mark_of(field, stretch, full), float(chance[-1]))
+    first, last = len(stretch.at), len(aims) - (full is not None)
+    if last > first and chance[first:last].max() >= best - AS_GOOD:
+        place = first + int(np.argmax(chance[first:last]))
+        return Aimed(stretch, float(aims[place]), mark_of(field, stretch, float(aims[place])), float(chance[place]))
     plateau = np.flatnonzero(chance >= best - PLATEAU)
     middle = float(np.sort(aims[plateau])[len(plateau) // 2])
     return Aimed(stretch, middle, mark_of(field, stretch, middle), best)

@@ -57,7 +57,10 @@ def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None) -> S
 
 
 def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str | None) -> list[Stretch]:
-    """The runs of directions of one stretch that send one ball over one way into one pocket."""
+    """The runs of directions of one stretch that send one ball over one way into one pocket.
+
+    A kick that sends another ball down than the one it meets is luck, and no line.
+    """
     ball, into = _counted(field, out)
     if pocket is not None:
         ball = np.where(into == pocket_number(pocket), ball, 0)
@@ -68,7 +71,7 @@ def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str
     label = ((ball * 6 + into) * 200 + order) * 1000 + before
     cells = np.concatenate([[stretch.low], 0.5 * (at[1:] + at[:-1]), [stretch.high]])
     found = []
-    for _, a, b in cut(np.where(ball > 0, label, -1)):
+    for _, a, b in cut(np.where((ball > 0) & (own | (out.before_first == 0)), label, -1)):
         name, met = field.name(int(ball[a])), field.name(int(out.first[a]))
         rails = rails_of(out.cue_rails[a, : out.before_first[a]].tolist())
         kind = _kind(stretch, name == met, rails, int(banked[a]))

@@ -47,6 +47,8 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
         more = yield from search.lines(heights, {line.key: line for line in leading}, only=True)
         keys = {line.key for line in more}
         found = [*more, *(line for line in found if line.key not in keys)]
+    if wish.goal == "hit" and not carom:
+        found += yield from search.pushes([line.aim for line in best_first(field, found, wish)], stroke.cue)
     return best_first(field, found, wish)
 
 

@@ -32,7 +32,7 @@ class Reach:
     def said(self) -> str:
         """The reason in words; "" where there is none."""
         if not self.by_hand:
-            return f"{100 * (self.away_m - k.REACH_M):.0f} cm out of reach: {self.aid}"
+            return f"{100 * (self.away_m - k.REACH_M):.0f} cm out of reach: needs the {self.aid}"
         return "" if self.under is None else f"{spoken(self.under.id)} is under the bridge hand: raise the cue"
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from fandle.core.choice.chance import Chance
 from fandle.core.choice.field import Field
+from fandle.core.choice.freezes import KIND
 from fandle.core.choice.reach import reach_of
 from fandle.core.choice.search import Ranked
 from fandle.core.lines.marks import diamond_along, edge_mark
@@ -26,6 +27,7 @@ Code = Literal[
 ]  # fmt: skip
 CLOSE_M = 0.040  # a gap narrower than that is told
 OFTEN = 0.08  # of the draws: what happens more seldom is no reason
+KISSES = 0.2  # of the draws: a second meeting costs the leave, not the hit
 SLOW_MPS = 0.5
 ROOMY, TIGHT = 1.3, 0.7  # standard deviations of the aim on either side of it: room for error is plenty, or short
 HEAVY = 0.75  # ball diameters off full: a quarter of the ball is met
@@ -90,6 +92,8 @@ def _has_room(case: Case) -> bool:
 
 def _backstop(case: Case) -> Reason | None:
     stretch = case.line.aim.stretch
+    if stretch.key.kind == KIND and stretch.tried.lengths is not None:
+        return Reason("backstop", "a soft push that leaves it on the rail")
     low, high = stretch.part
     own = max(min(high, stretch.high) - max(low, stretch.low), 0.0)
     if stretch.key.pocket is not None or stretch.key.kind == "point" or own > PART * stretch.wide:
@@ -117,8 +121,8 @@ def _jaw(case: Case) -> Reason | None:
 
 
 def _double_kiss(case: Case) -> Reason | None:
-    often = case.often(float(case.line.chance.again.mean()))
-    return Reason("double_kiss", f"double kiss {often}") if often else None
+    share = float(case.line.chance.again.mean())
+    return Reason("double_kiss", f"double kiss {case.often(share)}") if share >= KISSES else None
 
 
 def follows(chance: Chance, target: int) -> float:

@@ -34,6 +34,8 @@ class Refused:
 def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal) -> list[Refused]:
     """Why the straight shot and each single rail is no line to the balls on (the nearest few), and what of a jump."""
     found: list[Refused] = []
+    if field.court.rules.counts == "point":  # any way to the first ball may score: none of them is missed
+        return found
     for name in _nearest(field):
         straight = _why_not(field, stroke, name, STRAIGHT, lines, goal)
         if straight is not None:

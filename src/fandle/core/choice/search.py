@@ -10,6 +10,7 @@ from fandle.core.choice.bank_mark import bank_marked
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
+from fandle.core.choice.freezes import freezes
 from fandle.core.choice.inside import legal_inside, pots_inside
 from fandle.core.choice.points import points
 from fandle.core.choice.stretch import Key, Stretch, quick
@@ -17,6 +18,7 @@ from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import CLUB, Player
+from fandle.core.shot.cue import Cue
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
 
@@ -86,6 +88,12 @@ class Search:
         played = yield from chances(self.field, sharp, self.wish.player, self.drawn)
         here = {key: line.here for key, line in known.items()}
         return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
+
+    def pushes(self, straight: Sequence[Aimed], cue: Cue) -> Steps[list[Ranked]]:
+        """The straight hits as soft pushes that leave the ball on a rail, in steps."""
+        aims = yield from freezes(self.field, straight, cue)
+        played = yield from chances(self.field, aims, self.wish.player, self.drawn)
+        return [Ranked(a, c) for a, c in zip(aims, played, strict=True)]
 
     def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
         """What is wanted in the sweeps, with where in it it is reached."""

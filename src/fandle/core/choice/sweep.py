@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.freezes import KIND
 from fandle.core.choice.stretch import Key, Stretch, cut
 from fandle.core.choice.strokes import Tried
 from fandle.core.physics.batch import Outcomes
@@ -83,7 +84,7 @@ def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> st
     if rails:
         return "kick"
     if field.layout.touch(CUE, target):
-        return "push"
+        return KIND
     return "curve" if tried.stroke.elevation > 0.0 else "straight"
 
 

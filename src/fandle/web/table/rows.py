@@ -18,6 +18,7 @@ from fandle.web.drawing import path
 from fandle.web.figures import mark
 from fandle.web.table.row_models import RowModel, ShutModel
 
+LIKELY = 0.6  # a line as likely as that is listed with what speaks for it
 SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
 
 
@@ -79,7 +80,9 @@ def _why(asked: Situation, line: Line, own: bool) -> str:
     """Where a pot goes, the stroke where it is another than the one given, and one reason."""
     parts = [] if line.pocket is None else [f"into {line.pocket}"]
     parts += [] if own else [_stroke(asked, line)]
-    reasons = [reason for reason in (*line.cons, *line.pros) if own or reason.code != "side"]
+    cons = [reason for reason in line.cons if own or reason.code != "side"]
+    likely = line.chance.share("pot" if asked.goal == "pot" else "legal").p >= LIKELY
+    reasons = [*line.pros, *cons] if likely else [*cons, *line.pros]
     parts += [reasons[0].say] if reasons else ["clear"] if not parts else []
     return " · ".join(parts)
 
