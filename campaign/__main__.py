@@ -2,8 +2,8 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans. At scale 1 it takes half
-an hour on two cores. Exit 1 where anything failed.
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans. At scale 1 it
+takes half an hour on two cores. Exit 1 where anything failed.
 """
 
 import argparse

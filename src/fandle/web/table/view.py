@@ -4,7 +4,7 @@ import math
 from dataclasses import replace
 from typing import cast
 
-from fandle.core.constants import MISCUE_LIMIT, TIP_DIAMETER_M
+from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import absent
 from fandle.core.lines.candidates import FULL, Line
@@ -15,15 +15,13 @@ from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, meant_by
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
-from fandle.core.shot.tips import clock_of, tips_of
 from fandle.core.steps import Steps
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
-from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.words.balls import spoken
-from fandle.core.words.spoken import mixed, side_name, tips_word
-from fandle.formats.answers import StrokeAnswer, aim_answer
+from fandle.core.words.spoken import side_name
+from fandle.formats.answers import aim_answer
 from fandle.formats.files import layout_json
 from fandle.service.answer import Answer, Played
 from fandle.service.answer import answer as answer_to
@@ -35,9 +33,10 @@ from fandle.web.table.chain import chain, give
 from fandle.web.table.games import game_with
 from fandle.web.table.helps import helps, own_number
 from fandle.web.table.lists import room_for_error, short_mm
-from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel, StrokeModel
+from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel
 from fandle.web.table.picture import picture
 from fandle.web.table.rows import rows_of, shut_rows
+from fandle.web.table.stroke_words import stroke_words
 from fandle.web.table.whole import capital
 
 OTHER_WORDS = {
@@ -104,36 +103,6 @@ def hit_words(hit: float) -> str:
     if abs(hit) < 0.005:
         return "full"
     return f"{1 - abs(hit):.0%} full, to its {side_name(hit)}"
-
-
-def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
-    """A stroke in lengths and tips, as figures for the controls and as words."""
-    lengths = lengths_of(table, stroke.speed)
-    side, up = tips_of(stroke.side, table, tip), tips_of(stroke.up, table, tip)
-    said = StrokeAnswer.of(stroke)
-    return {
-        "speed": said.speed,
-        "side": said.side,
-        "up": said.up,
-        "elevation": said.elevation,
-        "cue": said.cue,
-        "lengths": lengths,
-        "tips": side,
-        "height": up,
-        "speed_text": f"{speed_word(lengths)}, {mixed(lengths)}",
-        "speed_more": f"{mixed(lengths)} table lengths, {stroke.speed:.1f} m/s",
-        "side_text": "none" if abs(side) < 0.02 else f"{tips_word(side)} {side_name(side)}",
-        "height_text": _height_words(stroke, up),
-        "clock": clock_of(stroke.side, stroke.up),
-        "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
-        "limit": tips_of(MISCUE_LIMIT, table, tip),
-    }
-
-
-def _height_words(stroke: Stroke, up: float) -> str:
-    """Where the tip is in height, and how far the cue is raised."""
-    height = "centre" if abs(up) < 0.02 else f"{tips_word(up)} {'above' if up > 0 else 'below'}"
-    return f"{height}, cue raised {stroke.elevation:.0f}°" if stroke.elevation else height
 
 
 def _shown(asked: Situation, line: Line, found: Answer, tip: float) -> ChosenModel:
