@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
-from tests.browser.helpers import ask_by, centre, line, open_at, serious, settled, tab, whole_list
+from tests.browser.helpers import ask_by, centre, open_at, serious, settled, tab
 
 from fandle.core.table.standards import STANDARDS
 
@@ -57,8 +57,7 @@ def test_a_layout_is_moved_to_another_table(page: Page) -> None:
     page.locator("#table-choice").select_option("Bar box by the door")
     page.wait_for_url("**Bar%20box**")
     settled(page)
-    whole_list(page)
-    ask_by(page, line(page, "far").click)
+    open_at(page, f"{page.url}&rails=far")
     x, _ = centre(page, "cue")
     assert x > 0
     expect(page.locator("#chain")).to_contain_text("the rubber gives")

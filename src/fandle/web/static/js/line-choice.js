@@ -13,7 +13,10 @@ export function lineChoice({ list: element, gain, withheld }, { state, answer, t
     rails: line.rails, kind: line.kind ?? "kick", pocket: line.pocket ?? null, hit: line.hit ?? 0, ...(line.stroke && { stroke: line.stroke }),
   });
 
-  function isChosen(line) {
+  // How far a line's stroke is from the one given: what tells a push or a curve from the plain straight shot.
+  const strokeOff = (line) => (line.stroke ? Object.keys(line.stroke).reduce((sum, part) => sum + Math.abs(line.stroke[part] - (answer().stroke[part] ?? 0)), 0) : 0);
+
+  function fits(line) {
     const { chosen, kind, pocket, layout, goal, hit } = answer();
     const into = chosen?.solved ? pocket : (line.pocket ?? null);
     const byHit = line.key.startsWith("point") || (goal === "pot" && line.hit); // lines that only the thickness tells apart
@@ -21,9 +24,12 @@ export function lineChoice({ list: element, gain, withheld }, { state, answer, t
     return line.rails === chosen?.rails && (line.kind ?? "kick") === kind && (line.pocket ?? null) === into && line.target === layout.target;
   }
 
+  const chosenOf = (lines) => lines.filter(fits).sort((a, b) => strokeOff(a) - strokeOff(b))[0];
+
   function show() {
-    drawLines(element, list, { isChosen, onRow: (line) => choose(choiceOf(line)), onLook: look });
-    const line = withheld() ? null : list.rows.find(isChosen);
+    const drawn = chosenOf([...list.rows, ...list.shut]);
+    drawLines(element, list, { isChosen: (line) => line === drawn, onRow: (line) => choose(choiceOf(line)), onLook: look });
+    const line = withheld() ? null : chosenOf(list.rows);
     drawGain(gain, line, answer(), () => choose(choiceOf(line)));
   }
 
@@ -37,7 +43,7 @@ export function lineChoice({ list: element, gain, withheld }, { state, answer, t
     list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
     const first = found.rows.every((line) => line.own) || (whole && !answer().chosen?.solved);
     const best = first && answer().target_on ? found.rows[0] : null;
-    if (state().rails === null && best && !isChosen(best)) {
+    if (state().rails === null && best && best !== chosenOf(found.rows)) {
       take({ ...choiceOf(best), rails: null, stroke: { ...state().stroke, ...best.stroke } });
       ask(best.rails);
     }

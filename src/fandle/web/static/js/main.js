@@ -49,7 +49,6 @@ const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
 
-// What the page asks about.
 function stateOf(reply, rails) {
   const { speed, side, up, cue, elevation } = reply.stroke;
   return { layout: reply.layout, stroke: { speed, side, up, cue, elevation }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, pocket: reply.pocket, goal: reply.goal, called: reply.called, method: reply.method, frame: reply.frame };
@@ -133,7 +132,8 @@ const steps = makeHistory({ undo: find("undo"), redo: find("redo") }, put, {
   redoNote: async (uid) => { await notes.bringBack(uid); toast("The note is in the log again."); },
 });
 const [undo, redo] = [() => steps.undo(state), () => steps.redo(state)];
-for (const [id, act] of [["undo", undo], ["redo", redo]]) find(id).addEventListener("click", act);
+find("undo").addEventListener("click", undo);
+find("redo").addEventListener("click", redo);
 
 function withBalls(moved) {
   const places = new Map(moved.map(([id, x, y]) => [id, { id, x, y }]));
