@@ -35,7 +35,7 @@ from fandle.service.situation import Situation
 @app.command(epilog="Example: fandle plan layout.fandle.json --goal pot --player strong --json")
 def plan(
     layout: LayoutArg,
-    goal: Annotated[str, typer.Option(help="hit or pot.")] = "hit",
+    goal: Annotated[str, typer.Option(help="hit, pot or safe.")] = "hit",
     pocket: Annotated[str | None, typer.Option(help="With --goal pot: where; without it any.")] = None,
     target: Target = None,
     state: Annotated[

@@ -6,12 +6,14 @@ from typing import Any, Literal
 from pydantic import Field
 
 from fandle.core.choice.chance import Chance
+from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import Reason
 from fandle.core.choice.refused import Refused
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.rests import Rest
 from fandle.core.choice.told import Line
 from fandle.core.lines.marks import degrees
+from fandle.core.table.pocket import POCKET_NAMES
 from fandle.formats.answers import StrokeAnswer
 from fandle.formats.base import Number
 from fandle.formats.parts import Answer, MarkAnswer, MarksAnswer, WindowAnswer
@@ -29,22 +31,26 @@ class ShareAnswer(Answer):
 
 
 class ChanceAnswer(Answer):
-    """The first ball met is on; and legal; and potted as it counts; the cue ball potted."""
+    """The first ball met is on; and legal; and potted as it counts; the cue ball potted.
+
+    safe: legal, the turn passes, and no pot of 0.25 is left; null but for the goal safe.
+    """
 
     hit: ShareAnswer
     legal: ShareAnswer
     pot: ShareAnswer
     in_off: ShareAnswer
+    safe: ShareAnswer | None
 
     @classmethod
     def of(cls, chance: Chance) -> "ChanceAnswer":
         """From a chance."""
-        shares = {}
-        for name in SHARES:
+        shares: dict[str, ShareAnswer | None] = {"safe": None}
+        for name in SHARES if chance.safe is None else (*SHARES, "safe"):
             share = chance.share(name)
             low, high = share.range
             shares[name] = ShareAnswer(p=share.p, lo=low, hi=high)
-        return cls(**shares)
+        return cls.model_validate(shares)
 
 
 class ReasonAnswer(Answer):
@@ -92,6 +98,29 @@ class RestsAnswer(Answer):
     target: RestAnswer | None
 
 
+class OpponentAnswer(Answer):
+    """The pot that the opponent has most often, and how likely their best one is on average."""
+
+    target: str
+    pocket: str
+    p: Number
+
+
+class LeaveAnswer(Answer):
+    """What a line leaves where the turn passes. hooked: the share in which the opponent sees no ball on straight."""
+
+    hooked: Number
+    opponent: OpponentAnswer | None
+
+    @classmethod
+    def of(cls, leave: Leave) -> "LeaveAnswer":
+        """From a leave."""
+        best = None
+        if leave.target is not None:
+            best = OpponentAnswer(target=leave.target, pocket=POCKET_NAMES[leave.pocket], p=leave.p)
+        return cls(hooked=leave.hooked, opponent=best)
+
+
 class GainAnswer(Answer):
     """What the line's stroke adds to its chance at the stroke given."""
 
@@ -122,6 +151,7 @@ class LineAnswer(Answer):
     cons: list[ReasonAnswer] = Field(alias="against")
     rest: RestsAnswer
     gain: GainAnswer | None
+    leave: LeaveAnswer | None
 
     @classmethod
     def of(cls, line: Line, draws: int) -> "LineAnswer":
@@ -147,6 +177,7 @@ class LineAnswer(Answer):
             "for": [ReasonAnswer.of(reason) for reason in line.pros],
             "against": [ReasonAnswer.of(reason) for reason in line.cons],
             "rest": RestsAnswer(cue=RestAnswer.of(line.rest), target=None if gone is None else RestAnswer.of(gone)),
+            "leave": None if line.leave is None else LeaveAnswer.of(line.leave),
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
         return cls(**data)

@@ -26,6 +26,8 @@ Planning = Generator[SoFar | None, None, Plan]
 def wish_of(goal: str, player: Player, strokes: str, pocket: str | None, draws: int, seed: int, layout: Layout) -> Wish:
     """A wish from what was written, checked."""
     known = next((each for each in GOALS if each == goal), None)
+    if known == "safe" and layout.table.pockets is None:
+        raise BadInputError("without pockets nothing is left to pot: ask for the goal hit", "goal", code="no_pockets")
     if known is None:
         raise BadInputError(f"unknown goal {goal!r}: use {', '.join(GOALS)}", "goal", code="unknown")
     if strokes not in ("this", "usual"):

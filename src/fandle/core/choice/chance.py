@@ -1,7 +1,7 @@
 """The chance of a line: its stroke played with the player's errors, the same draws for every line."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -10,6 +10,8 @@ from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.error import Marked, Rows, scattered
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
+from fandle.core.choice.leave import Best
+from fandle.core.choice.opponent import safe
 from fandle.core.choice.reach import reach_of
 from fandle.core.constants import MECHANICAL_BRIDGE
 from fandle.core.physics.batch import Outcomes
@@ -40,15 +42,22 @@ class Share:
 
 @dataclass(frozen=True)
 class Chance:
-    """What came of the draws: verdicts draw by draw, where balls stopped, and the shares."""
+    """What came of the draws: verdicts draw by draw, where balls stopped, and the shares.
+
+    safe, best: is the opponent left without a pot, and their best one; None where that was not looked at.
+    """
 
     verdicts: Verdicts
     rests: NDArray[np.float64]
     again: NDArray[np.bool_]
+    safe: NDArray[np.bool_] | None = None
+    best: Best | None = None
 
     def share(self, name: str) -> Share:
-        """Of "hit", "legal", "pot" or "in_off"."""
-        found = getattr(self.verdicts, name)
+        """Of "hit", "legal", "pot" or "in_off"; of "safe" where that was asked for."""
+        found = self.safe if name == "safe" else getattr(self.verdicts, name)
+        if found is None:
+            raise ValueError("what is left was not looked at")
         return Share(int(found.sum()), len(found))
 
 
@@ -57,8 +66,10 @@ def shooter(field: Field, player: Player, direction: float) -> Player:
     return player if reach_of(field.layout, direction).by_hand else player.times(MECHANICAL_BRIDGE)
 
 
-def chances(field: Field, every: Sequence[Aimed], player: Player, drawn: Draws) -> Steps[list[Chance]]:
-    """The chance of each line, in steps."""
+def chances(
+    field: Field, every: Sequence[Aimed], player: Player, drawn: Draws, leaves: bool = False
+) -> Steps[list[Chance]]:
+    """The chance of each line, in steps. leaves: what the opponent gets is looked at, too."""
     if not every:
         return []
     n = len(drawn.direction)
@@ -69,7 +80,12 @@ def chances(field: Field, every: Sequence[Aimed], player: Player, drawn: Draws) 
     out = yield from field.played(*_together(rows))
     found = []
     for k, (a, row) in enumerate(zip(every, rows, strict=True)):
-        found.append(_chance(field, a, row, out.rows(k * n, (k + 1) * n)))
+        chance = _chance(field, a, row, out.rows(k * n, (k + 1) * n))
+        if leaves:
+            safe_, best = safe(field, chance.verdicts.legal, chance.rests, player.direction_deg)
+            chance = replace(chance, safe=safe_, best=best)
+            yield
+        found.append(chance)
     return found
 
 

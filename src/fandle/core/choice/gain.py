@@ -28,8 +28,7 @@ def gain_of(line: Ranked, wish: Wish, given: Stroke, table: Table) -> Gain | Non
     """
     if line.here is None or line.here is line.chance:
         return None
-    name = "pot" if wish.goal == "pot" else "legal"
-    off = getattr(line.chance.verdicts, name).astype(float) - getattr(line.here.verdicts, name)
+    off = wish.reached(line.chance).astype(float) - wish.reached(line.here)
     if len(off) < 2:
         return None
     mean, error = float(off.mean()), float(off.std(ddof=1)) / math.sqrt(len(off))

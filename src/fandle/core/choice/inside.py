@@ -1,7 +1,7 @@
 """Inside a stretch of hits: which directions are legal, and which pot what."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 import numpy as np
@@ -15,7 +15,9 @@ from fandle.core.steps import Steps
 from fandle.core.table.pocket import POCKET_NAMES
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
 LOOKS = 16  # directions played to the end in a stretch of hits
+SAFE_LOOKS = 24  # and where what is left depends on how full the ball is hit
 POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 128  # a pot may be no wider than that
 MOST_POT_RAILS = 3
 
@@ -43,6 +45,21 @@ def legal_inside(field: Field, every: Sequence[Stretch]) -> Steps[list[Stretch]]
         Stretch(s.key, s.tried, s.low, s.high, s.part, a, judge(field.court, out, -1, -1).legal, s.met)
         for s, a, out in zip(every, at, found, strict=True)
     ]
+
+
+def safe_inside(
+    field: Field, every: Sequence[Stretch], wanted: Callable[[Bools, Floats], Bools]
+) -> Steps[list[Stretch]]:
+    """The same stretches with what is safe in them, in steps. wanted: of legal strokes, by where the balls stop."""
+    at = [_inside(stretch, SAFE_LOOKS) for stretch in every]
+    found = yield from _played(field, every, at)
+    kept = []
+    for s, a, out in zip(every, at, found, strict=True):
+        good = wanted(judge(field.court, out, -1, -1).legal, out.rests)
+        yield
+        if good.any():
+            kept.append(Stretch(s.key, s.tried, s.low, s.high, s.part, a, good, s.met))
+    return kept
 
 
 def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None) -> Steps[list[Stretch]]:

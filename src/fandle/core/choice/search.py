@@ -5,13 +5,17 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import numpy as np
+from numpy.typing import NDArray
+
 from fandle.core.choice.aiming import Aimed, aimed, mark_of, sharpened
 from fandle.core.choice.bank_mark import bank_marked
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.freezes import freezes
-from fandle.core.choice.inside import legal_inside, pots_inside
+from fandle.core.choice.inside import legal_inside, pots_inside, safe_inside
+from fandle.core.choice.opponent import safe
 from fandle.core.choice.points import points
 from fandle.core.choice.stretch import Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
@@ -22,8 +26,9 @@ from fandle.core.shot.cue import Cue
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
 
-Goal = Literal["hit", "pot"]
-GOALS: tuple[Goal, ...] = ("hit", "pot")
+Goal = Literal["hit", "pot", "safe"]
+GOALS: tuple[Goal, ...] = ("hit", "pot", "safe")
+VERDICT: dict[str, str] = {"hit": "legal", "pot": "pot", "safe": "safe"}  # what a line is ranked by
 DRAWS = 300
 SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
@@ -34,8 +39,24 @@ HOPELESS = 0.02  # a line less likely than that by estimate is none
 
 
 @dataclass(frozen=True)
+class Zone:
+    """A circle on the cloth, m."""
+
+    x: float
+    y: float
+    r: float
+
+    def holds(self, places: NDArray[np.float64]) -> NDArray[np.bool_]:
+        """Which places, (n, 2), lie in it; one that is NaN does not."""
+        return np.asarray(np.hypot(places[:, 0] - self.x, places[:, 1] - self.y) <= self.r, np.bool_)
+
+
+@dataclass(frozen=True)
 class Wish:
-    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any."""
+    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any.
+
+    zones, away: where the cue ball is to stop, and where not.
+    """
 
     goal: Goal = "hit"
     pocket: str | None = None
@@ -43,11 +64,28 @@ class Wish:
     usual: bool = True
     draws: int = DRAWS
     seed: int = 0
+    zones: tuple[Zone, ...] = ()
+    away: tuple[Zone, ...] = ()
+
+    def reached(self, chance: Chance) -> NDArray[np.bool_]:
+        """In which draws the goal is reached, and the cue ball stops where it is to."""
+        found = chance.safe if self.goal == "safe" and chance.safe is not None else None
+        if found is None:
+            found = chance.verdicts.pot if self.goal == "pot" else chance.verdicts.legal
+        return found & self.in_zones(chance.rests[:, 0])
+
+    def in_zones(self, cue: NDArray[np.float64]) -> NDArray[np.bool_]:
+        """Which places, (n, 2), are where the cue ball is to stop: in one of the zones, in none to keep out of."""
+        found = np.ones(len(cue), np.bool_)
+        if self.zones:
+            found = np.logical_or.reduce([zone.holds(cue) for zone in self.zones])
+        for zone in self.away:
+            found &= ~zone.holds(cue)
+        return found
 
     def share(self, chance: Chance, n: int | None = None) -> float:
-        """The share of the draws (of the first n) in which the goal is reached."""
-        found = chance.verdicts.pot if self.goal == "pot" else chance.verdicts.legal
-        return float(found[:n].mean())
+        """The share of the draws (of the first n) in which that is so."""
+        return float(self.reached(chance)[:n].mean())
 
 
 @dataclass(frozen=True)
@@ -72,6 +110,11 @@ class Search:
     wish: Wish
     drawn: Draws
 
+    @property
+    def leaves(self) -> bool:
+        """Is what is left looked at?"""
+        return self.wish.goal == "safe"
+
     def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
 
@@ -85,14 +128,19 @@ class Search:
         kept, fresh = yield from self._compared(wanted, known)
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
-        played = yield from chances(self.field, sharp, self.wish.player, self.drawn)
+        played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.leaves)
         here = {key: line.here for key, line in known.items()}
         return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
+
+    def _safe(self, legal: NDArray[np.bool_], rests: NDArray[np.float64]) -> NDArray[np.bool_]:
+        """What is safe, and stops where it is to."""
+        found, _ = safe(self.field, legal & self.wish.in_zones(rests[:, 0]), rests, self.wish.player.direction_deg)
+        return found
 
     def pushes(self, straight: Sequence[Aimed], cue: Cue) -> Steps[list[Ranked]]:
         """The straight hits as soft pushes that leave the ball on a rail, in steps."""
         aims = yield from freezes(self.field, straight, cue)
-        played = yield from chances(self.field, aims, self.wish.player, self.drawn)
+        played = yield from chances(self.field, aims, self.wish.player, self.drawn, self.leaves)
         return [Ranked(a, c) for a, c in zip(aims, played, strict=True)]
 
     def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
@@ -105,7 +153,10 @@ class Search:
         if self.wish.goal == "pot":
             found = yield from pots_inside(self.field, met, self.wish.pocket)
             return found
-        found = yield from legal_inside(self.field, self._shortlist(met))
+        if self.leaves:
+            found = yield from safe_inside(self.field, self._shortlist(met), self._safe)
+        else:
+            found = yield from legal_inside(self.field, self._shortlist(met))
         return found
 
     def _worth(self, stretch: Stretch) -> bool:
@@ -152,7 +203,8 @@ class Search:
             alone = sorted((some[0] for some in wanted.values()), key=lambda a: -a.estimate)
             return [], alone[:MOST_LINES]
         every = [a for some in wanted.values() for a in some]
-        screen = yield from chances(self.field, every, self.wish.player, self.drawn.first(SCREENED))
+        few = self.drawn.first(SCREENED)
+        screen = yield from chances(self.field, every, self.wish.player, few, self.leaves)
         best: dict[Key, tuple[float, Aimed | Ranked]] = {
             key: (self.wish.share(line.chance, SCREENED), line) for key, line in known.items()
         }

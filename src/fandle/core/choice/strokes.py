@@ -16,6 +16,7 @@ SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out li
 HEIGHT = 0.75  # tips below or above centre
 RAISED_DEG, CURVE_TIPS, CURVE_LOW = 8.0, 1.0, 0.5  # of a slight curve: elevation, side, tips below centre
 SLOWEST_MPS = 0.4
+SLOW_MPS = (0.4, 0.55, 0.75, 1.0)
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,11 @@ def tried(table: Table, cue: Cue, lengths: float, tips: float, height: float = 0
     return Tried(
         Stroke(speed, offset_of(tips, table, tip), offset_of(height, table, tip), cue=cue), lengths, tips, height
     )
+
+
+def slow_strokes(cue: Cue) -> list[Tried]:
+    """Plain strokes down to a crawl, for what is to be left: half a table length and less."""
+    return [Tried(Stroke(speed, cue=cue), speed) for speed in SLOW_MPS]
 
 
 def curves(table: Table, cue: Cue) -> list[Tried]:

@@ -13,6 +13,7 @@ from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
 from fandle.core.choice.judge import judge, pocket_number
+from fandle.core.choice.opponent import Leave, leave_of
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
 from fandle.core.choice.rests import Rest, rest_of
 from fandle.core.choice.search import Ranked, Wish
@@ -37,7 +38,7 @@ class Line:
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
     mark_rail, aim and mark: None of a line that has none. hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. rest: where cue ball and target stop. gain: what the best stroke adds to the one
-    given, None where that is not clear.
+    given, None where that is not clear. leave: what the opponent gets, None where that was not looked at.
     """
 
     kind: str
@@ -61,6 +62,7 @@ class Line:
     rest: Rest
     target_rest: Rest | None
     gain: Gain | None
+    leave: Leave | None
     run: Approach
 
 
@@ -108,9 +110,17 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         cons=cons,
         rest=rest_of(field, line.chance, 0),
         target_rest=rest_of(field, line.chance, target),
+        leave=_leave(field, line.chance),
         gain=gain_of(line, wish, given, layout.table),
         run=way,
     )
+
+
+def _leave(field: Field, chance: Chance) -> Leave | None:
+    """What is left, where that was looked at."""
+    if chance.best is None:
+        return None
+    return leave_of(field, chance.verdicts.legal, chance.rests, chance.best)
 
 
 def _kind(field: Field, kind: str, way: Approach) -> str:

@@ -1,0 +1,59 @@
+"""How much room a pocket gives a ball, by the direction it comes from: played once a table, jaws and all."""
+
+import math
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.physics.batch import Strokes, play_now
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import mouths
+
+Floats = NDArray[np.float64]
+STEPS, ACROSS = 35, 49  # directions from −85° to 85° off the pocket's axis; lines across the mouth for each
+STEEPEST = math.radians(85.0)
+ROLLING = Stroke(1.5, up=0.4)  # the ball as it comes, rolling, at an easy pace
+RUN_M = 0.5  # how far before the mouth it is let go
+
+
+class Room(NamedTuple):
+    """By direction off the pocket's axis (rad, rising): the lines that drop, m left of its middle."""
+
+    turn: Floats
+    low: Floats
+    high: Floats
+
+
+@lru_cache(maxsize=64)
+def rooms(table: Table) -> tuple[Room, ...]:
+    """The room of every pocket, in their order; none on a table without."""
+    return tuple(_room(table, number) for number in range(len(mouths(table))))
+
+
+def _room(table: Table, number: int) -> Room:
+    mouth, r = mouths(table)[number], table.ball_radius
+    wide = math.dist(mouth.first, mouth.second)
+    turns, across = np.linspace(-STEEPEST, STEEPEST, STEPS), np.linspace(-0.75 * wide, 0.75 * wide, ACROSS)
+    middle, heading = np.array(mouth.middle), math.atan2(mouth.axis[1], mouth.axis[0])
+    turn, off = (each.reshape(-1) for each in np.meshgrid(turns, across, indexing="ij"))
+    ux, uy = np.cos(heading + turn), np.sin(heading + turn)
+    start = np.stack([middle[0] - RUN_M * ux - off * uy, middle[1] - RUN_M * uy + off * ux], axis=1)
+    low, high = np.array([r, r]), np.array([table.length - r, table.width - r])
+    inside = np.all((start >= low - 1e-9) & (start <= high + 1e-9), axis=1)
+    rows = Strokes(
+        heading + turn,
+        np.tile(ROLLING.array(), (len(turn), 1)),
+        np.clip(start, low, high),
+        np.zeros(len(turn), np.int64),
+    )
+    out = play_now(rows, table.params(), np.empty((0, 2)))
+    drops = (inside & (out.pockets[:, 0] == number) & (out.before_second <= 1)).reshape(STEPS, ACROSS)
+    half = 0.5 * (across[1] - across[0])
+    some = drops.any(axis=1)
+    # a direction from which a ball cannot come from the bed, or which drops nowhere, has no room
+    first = np.where(some, across[drops.argmax(axis=1)] - half, 0.0)
+    last = np.where(some, across[ACROSS - 1 - drops[:, ::-1].argmax(axis=1)] + half, 0.0)
+    return Room(turns, first, last)
