@@ -9,30 +9,23 @@ from playwright.sync_api import sync_playwright
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
-from campaign.audit import POOL  # noqa: E402
 from campaign.browser import CHROMIUM, FLAGS, free_port, start_server  # noqa: E402
-from campaign.scenes import triangle  # noqa: E402
 
-BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;2:3.2,0.5;4:4.3,0.25;9:6.9,2.6&target=7&side=0.1732&rails=far"
+BLOCKED = "/?balls=cue:1.1,0.55;7:5.3,0.5;8:3.2,0.5;9:4.3,0.25&target=7&side=0.1732&rails=far"
 CROWD = (
     "/?balls=cue:6.7,1.1;3:2.1,1.6;4:4.4,1.35;5:5.3,3.2;6:3.3,2.5;8:1.1,3.3;9:4.9,0.5"
     "&target=3&method=M2&frame=sight&rails=near"
 )
-POT = "/?balls=cue:1.7,2.6;4:6.6,1.15;8:3.9,1.9;2:5.6,3.3&target=4&pocket=foot-near&rails=far&speed=2.9"
-RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;2:4.4,0.62;5:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
-BREAK = "/?game=eight-ball&target=1&speed=8&rails=straight&balls=cue:2,2.1;" + ";".join(
-    f"{ball.id}:{ball.x:.4f},{ball.y:.4f}" for ball in triangle(POOL)
-)
-THREE = "/?balls=cue:0.6,0.4;7:6.3,0.9;2:3.2,0.9;4:4.3,0.25&target=7&side=0.2&speed=4.4&count=3&rails=far,foot,near"
-BANK = "/?balls=cue:3,2.5;7:5,1.2;2:1,3&target=7&kind=bank&speed=3&rails=near&pocket=foot-far"
+POT = "/?balls=cue:1.7,2.6;4:6.6,1.15;8:3.9,1.9;9:5.6,3.3&target=4&pocket=foot-near&rails=far&speed=2.9"
+RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;8:4.4,0.62;9:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
+SAFE = "/?balls=cue:2.5,1.2;1:5,2.2;9:6.5,3;4:6,1;7:3,3.4&target=1&goal=safe"
+THREE = "/?balls=cue:0.6,0.4;7:6.3,0.9;8:3.2,0.63;9:4.3,0.4&target=7&side=0.2&speed=4.4&rails=far,foot,near"
+BANK = "/?balls=cue:3,2.5;7:5,1.2;9:1,3&target=7&kind=bank&speed=3&rails=near&pocket=foot-far"
 SNOOKER = (
     "/?table=snooker-12ft&game=snooker&balls=cue:1.25,1.9;yellow:1.652,1.343;green:1.652,2.657;brown:1.652,2;blue:4,2;"
     "pink:6,2;black:7.274,2;red1:6.5,2.6;red2:6.75,1.2;red3:6.3,1.5;red4:5.1,2.25&target=red4&speed=3.2&rails=far"
 )
-CAROM = (
-    "/?table=carom-10ft&balls=cue:2,.5;red:1.1,2.6;white:1.7,1.7&target=red&speed=3.5&side=0.3&count=3"
-    "&rails=far,foot,near"
-)
+CAROM = "/?table=carom-10ft&balls=cue:2,.5;red:1.1,2.6;white:1.7,1.7&target=red&speed=3.5&side=0.3&rails=far,foot,near"
 # name, address, width, height, whole page, colour scheme, what to do first
 VIEWS = (
     ("table", BLOCKED, 1280, 800, False, "light", ""),
@@ -46,13 +39,13 @@ VIEWS = (
     ("bank", BANK, 1280, 800, False, "light", ""),
     ("snooker", SNOOKER, 1280, 800, False, "light", ""),
     ("carom", CAROM, 1280, 800, False, "light", ""),
-    ("compare", "/compare?balls=cue:1,0.3;7:5.6,0.12;2:3.2,1.5&target=7&method=M14", 1280, 800, False, "light", ""),
+    ("compare", "/compare?balls=cue:1,0.3;7:5.6,0.12;8:3.2,1.5&target=7&method=M14", 1280, 800, False, "light", ""),
     ("handbook", "/handbook/M10", 1280, 800, False, "light", "#hands-start #hands-on #hands-on"),
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
     ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
     ("pot", POT, 1280, 800, False, "light", "#tab-after"),
     ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
-    ("break", BREAK, 1280, 800, False, "light", ""),
+    ("safe", SAFE, 1280, 800, False, "light", ""),
     ("log", "/log", 1280, 800, False, "light", ""),
 )
 

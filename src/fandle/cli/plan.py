@@ -1,6 +1,7 @@
 """The verb that chooses a line."""
 
 from dataclasses import replace
+from pathlib import Path
 from typing import Annotated
 
 import typer
@@ -21,9 +22,11 @@ from fandle.cli.verbs import (
     print_json,
     stroke_of,
 )
+from fandle.core.choice.search import Zone, zone_of
 from fandle.core.layout.state import state_of_text
 from fandle.core.player.scatter import PLAYERS, Player, player_named
 from fandle.core.steps import finish
+from fandle.core.table.model import Table
 from fandle.formats import words
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import read_player
@@ -44,6 +47,10 @@ def plan(
     ] = None,
     player: Annotated[str, typer.Option(help=f"{', '.join(PLAYERS)}, or a player's file.")] = "club",
     strokes: Annotated[str, typer.Option(help="this (the stroke given) or usual.")] = "usual",
+    zone: Annotated[
+        list[str] | None, typer.Option(help="Where the cue ball is to stop: x,y,r in diamonds; may be repeated.")
+    ] = None,
+    not_zone: Annotated[list[str] | None, typer.Option(help="Where it is not to stop.")] = None,
     draws: Annotated[int, typer.Option(help="How often each line is played with the player's errors.")] = 300,
     seed: Annotated[int, typer.Option(help="Of the errors: the same seed, the same answer.")] = 0,
     speed: Speed = None,
@@ -55,11 +62,12 @@ def plan(
 ) -> None:
     """Which line? Every line with its chance and its reasons, best first."""
     laid = layout_at(layout)
-    for text in state or []:
+    for text in ",".join(state or []).split(",") if state else []:
         laid = replace(laid, state=state_of_text(text, laid.state))
     if target is not None:
         laid = replace(laid, target=target)
     wish = wish_of(goal, _player(player), strokes, pocket, draws, seed, laid)
+    wish = replace(wish, zones=_zones(laid.table, zone), away=_zones(laid.table, not_zone))
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:
@@ -72,4 +80,9 @@ def plan(
 
 def _player(text: str) -> Player:
     """A player by name, or from a file."""
-    return read_player(bytes_of(text)) if text.endswith(".json") or text == "-" else player_named(text)
+    return read_player(bytes_of(text)) if text == "-" or Path(text).is_file() else player_named(text)
+
+
+def _zones(table: Table, texts: list[str] | None) -> tuple[Zone, ...]:
+    """Circles on the cloth, written x,y,r in diamonds along the table."""
+    return tuple(zone_of(table, text) for text in texts or ())

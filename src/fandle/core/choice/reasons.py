@@ -63,7 +63,12 @@ class Case:
 
     def often(self, share: float) -> str:
         """A share of the draws as it is said; "" where it is no reason."""
-        return "" if share < OFTEN else f"{max(round(10 * share), 1)} in 10"
+        return "" if share < OFTEN else tenths(share)
+
+
+def tenths(share: float) -> str:
+    """A share as players say it: "3 in 10"."""
+    return f"{max(round(10 * share), 1)} in 10"
 
 
 def _room(case: Case) -> Reason | None:

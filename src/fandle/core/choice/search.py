@@ -1,5 +1,6 @@
 """One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -20,11 +21,13 @@ from fandle.core.choice.points import points
 from fandle.core.choice.stretch import Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
+from fandle.core.errors import BadInputError
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
+from fandle.core.table.model import Table
 
 Goal = Literal["hit", "pot", "safe"]
 GOALS: tuple[Goal, ...] = ("hit", "pot", "safe")
@@ -49,6 +52,17 @@ class Zone:
     def holds(self, places: NDArray[np.float64]) -> NDArray[np.bool_]:
         """Which places, (n, 2), lie in it; one that is NaN does not."""
         return np.asarray(np.hypot(places[:, 0] - self.x, places[:, 1] - self.y) <= self.r, np.bool_)
+
+
+def zone_of(table: Table, text: str) -> Zone:
+    """A circle written x,y,r in diamonds, r in those along the table. Raises BadInputError."""
+    try:
+        x, y, r = (float(part) for part in text.split(","))
+    except ValueError:
+        x = y = r = math.nan
+    if not (0.0 <= x <= 8.0 and 0.0 <= y <= 4.0 and 0.0 < r <= 8.0):
+        raise BadInputError(f"zone {text!r} is not understood: write x,y,r in diamonds, like 6,2,0.5", "zone")
+    return Zone(x * table.diamond_x, y * table.diamond_y, r * table.diamond_x)
 
 
 @dataclass(frozen=True)

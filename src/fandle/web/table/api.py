@@ -72,7 +72,7 @@ class Question(BaseModel):
     hit: Number = Field(default=0.0, ge=-1, le=1)
     kind: Literal["kick", "bank"] = "kick"
     elevation: Number = 0.0
-    goal: Literal["hit", "pot"] = "hit"
+    goal: Literal["hit", "pot", "safe"] = "hit"
     called: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     method: str = "M3"

@@ -18,7 +18,7 @@ class PlanQuestion(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     layout: Scene
-    goal: Literal["hit", "pot"] = "hit"
+    goal: Literal["hit", "pot", "safe"] = "hit"
     pocket: Literal["head-near", "side-near", "foot-near", "foot-far", "side-far", "head-far", "any"] | None = None
     player: Literal["new", "club", "strong"] | PlayerFile | None = None
     strokes: Literal["this", "usual"] = "usual"

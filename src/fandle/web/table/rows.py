@@ -2,12 +2,16 @@
 
 from collections.abc import Iterable
 
+from fandle.core.choice.opponent import Leave
+from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
+from fandle.core.choice.search import VERDICT
 from fandle.core.choice.told import Line
 from fandle.core.lines.marks import over
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
+from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import rails_name
 from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.words.balls import spoken
@@ -28,7 +32,7 @@ def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel
 
 
 def _row(asked: Situation, goal: str, line: Line) -> RowModel:
-    name = "pot" if goal == "pot" else "legal"
+    name = VERDICT[goal]
     share = line.chance.share(name)
     low, high = share.range
     s = line.stroke
@@ -79,12 +83,21 @@ def _name(asked: Situation, line: Line) -> str:
 def _why(asked: Situation, line: Line, own: bool) -> str:
     """Where a pot goes, the stroke where it is another than the one given, and one reason."""
     parts = [] if line.pocket is None else [f"into {line.pocket}"]
+    if line.leave is not None:
+        parts.append(_left(line.leave))
     parts += [] if own else [_stroke(asked, line)]
     cons = [reason for reason in line.cons if own or reason.code != "side"]
-    likely = line.chance.share("pot" if asked.goal == "pot" else "legal").p >= LIKELY
+    likely = line.chance.share("legal").p >= LIKELY
     reasons = [*line.pros, *cons] if likely else [*cons, *line.pros]
     parts += [reasons[0].say] if reasons else ["clear"] if not parts else []
     return " · ".join(parts)
+
+
+def _left(leave: Leave) -> str:
+    """What the opponent gets, in a few words."""
+    if leave.target is None:
+        return "leaves no pot"
+    return f"leaves {spoken(leave.target)}, {tenths(leave.p)}, {POCKET_NAMES[leave.pocket]}"
 
 
 def _stroke(asked: Situation, line: Line) -> str:

@@ -68,7 +68,7 @@ export function drawGain(element, line, { stroke, goal }, onTake) {
   const strip = document.querySelector(".room-strip"); // on a phone, where the card is a strip
   element.replaceChildren();
   if (!chance) return;
-  if (strip) strip.replaceChildren(html("b", {}, chance), goal === "pot" ? " to pot it" : " to hit it");
+  if (strip) strip.replaceChildren(html("b", {}, chance), { pot: " to pot it", safe: " to leave it safe" }[goal] ?? " to hit it");
   element.append(html("b", {}, chance), " with this stroke");
   if (own || !line.gain) return;
   const button = html("button", { type: "button", class: "link", id: "take-stroke" }, line.gain);

@@ -1,0 +1,177 @@
+"""What a shot leaves: the opponent's pot in closed form against played draws, what they see, and the goal Safe."""
+
+import math
+import random
+
+import numpy as np
+import pytest
+from tests.core.choice.test_plan import POOL, choose, lay
+
+from fandle.core.choice.field import Field
+from fandle.core.choice.leave import best_pot, sees
+from fandle.core.choice.opponent import SAFE_BELOW, safe, theirs
+from fandle.core.choice.plan import rank
+from fandle.core.choice.search import Wish, Zone, zone_of
+from fandle.core.errors import BadInputError
+from fandle.core.layout.state import OPEN, State
+from fandle.core.lines.pot import solve_pot
+from fandle.core.lines.solution import Aim
+from fandle.core.physics.batch import Strokes, play_batch
+from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import finish
+from fandle.core.table.pocket import POCKET_NAMES, mouths
+from fandle.core.table.speeds import default_speed
+
+R = POOL.ball_radius
+ON = np.ones((1, 2), np.bool_)
+
+
+def spot(rng: random.Random) -> tuple[float, float]:
+    return rng.uniform(0.5, 7.5), rng.uniform(0.5, 3.5)
+
+
+def played(cue: tuple[float, float], ball: tuple[float, float], pocket: str, rng: np.random.Generator) -> float:
+    """The chance of a pot at its best of three speeds, by 2,000 plain draws of the direction, σ = 0.1°."""
+    layout, best, n = lay({"cue": cue, "1": ball}, target="1"), 0.0, 2000
+    for speed in (1.5, 2.5, 4.0):
+        stroke = Stroke(speed)
+        aim = solve_pot(layout, (), stroke, "1", pocket, with_chain=False)
+        if isinstance(aim, Aim):
+            at = aim.best.direction + math.radians(0.1) * rng.standard_normal(n)
+            start = np.tile(layout.metres(layout.cue), (n, 1))
+            rows = Strokes(at, np.tile(stroke.array(), (n, 1)), start, np.zeros(n, np.int64))
+            out = play_batch(rows, POOL.params()[None], layout.obstacles(), threads=2)
+            down = (out.down == 1) & (out.pockets == POCKET_NAMES.index(pocket))
+            best = max(best, float(down.any(axis=1).mean()))
+    return best
+
+
+def test_the_closed_form_is_what_is_played() -> None:
+    """Forty straight pots of every kind: most are within 0.05, on average they agree."""
+    rng, plain, off = random.Random(5), np.random.default_rng(6), []
+    while len(off) < 40:
+        cue, ball = spot(rng), spot(rng)
+        if math.dist(cue, ball) < 0.6:
+            continue
+        places = np.array([[cue, ball]]) * (POOL.diamond_x, POOL.diamond_y)
+        best = best_pot(POOL, places, ON, 0.1)
+        if best.p[0] > 0.05:
+            off.append(best.p[0] - played(cue, ball, POCKET_NAMES[best.pocket[0]], plain))
+    assert np.mean(np.abs(off) <= 0.05) >= 0.7
+    assert abs(np.mean(off)) < 0.04
+    assert np.mean(np.abs(off)) < 0.05
+
+
+def test_a_straight_in_forgives_what_its_window_says() -> None:
+    """Three quarters of a metre to the ball and to the pocket: a scatter of half the engine's window leaves 68 %."""
+    (mx, my), u = mouths(POOL)[0].middle, 0.75 * math.sqrt(0.5)
+    ball, cue = (mx + u, my + u), (mx + 2 * u, my + 2 * u)
+    dx, dy = POOL.diamond_x, POOL.diamond_y
+    layout = lay({"cue": (cue[0] / dx, cue[1] / dy), "1": (ball[0] / dx, ball[1] / dy)}, target="1")
+    aim = solve_pot(layout, (), Stroke(2.5), "1", "head-near", with_chain=False)
+    assert isinstance(aim, Aim)
+    assert aim.best.pot is not None
+    places = np.array([[cue, ball]])
+    assert best_pot(POOL, places, ON, aim.best.pot.window_deg / 2).p[0] == pytest.approx(0.68, abs=0.05)
+    assert best_pot(POOL, places, ON, 0.02).p[0] > 0.99
+    assert best_pot(POOL, places, ON, 2.0).p[0] < 0.15
+
+
+def test_a_ball_in_the_way_of_either_corridor_takes_the_pot_away() -> None:
+    on = np.ones((1, 3), np.bool_)
+    on[0, 2] = False
+    cue, ball = (1.6, 0.635), (0.8, 0.635)
+    for blocker in ((1.2, 0.635), (0.4, 0.40), (0.4, 0.87)):
+        free = best_pot(POOL, np.array([[cue, ball, (2.3, 0.2)]]), on, 0.1)
+        shut = best_pot(POOL, np.array([[cue, ball, blocker]]), on, 0.1)
+        assert shut.p[0] <= free.p[0]
+    wall = np.array([[cue, ball, (1.2, 0.635)]])
+    assert best_pot(POOL, wall, on, 0.1).p[0] == 0.0
+    gone = np.array([[cue, (np.nan, np.nan), (1.2, 0.3)]])
+    assert best_pot(POOL, gone, on, 0.1).p[0] == 0.0
+
+
+def test_what_is_seen_is_what_tangent_corridors_say() -> None:
+    """Reference: every direction of a fine sweep played by plain geometry, the first disc of two radii met."""
+    rng = np.random.default_rng(2)
+    rests = rng.uniform((0.1, 0.1), (2.4, 1.1), (200, 6, 2))
+    on = np.zeros((200, 6), np.bool_)
+    on[:, 1] = True
+    seen, angles = sees(POOL, rests, on), np.linspace(-math.pi, math.pi, 3600)
+    ways = np.stack([np.cos(angles), np.sin(angles)])
+    wrong = 0
+    for row, told in zip(rests, seen, strict=True):
+        off = row[1:] - row[0]
+        if np.hypot(off[:, 0], off[:, 1]).min() < 2 * R:
+            continue
+        along = off @ ways
+        apart = (off**2).sum(axis=1)[:, None] - along**2
+        met = np.where(
+            (apart < (2 * R) ** 2) & (along > 0), along - np.sqrt(np.maximum((2 * R) ** 2 - apart, 0)), np.inf
+        )
+        first = (met[0] <= met.min(axis=0)) & np.isfinite(met[0])
+        wrong += bool(first.any()) != bool(told)
+    assert wrong <= 2  # a sliver narrower than a look
+
+
+@pytest.mark.parametrize(
+    ("game", "state", "balls", "expected"),
+    [
+        ("nine-ball", OPEN, ("4", "7", "9"), {"4"}),
+        ("eight-ball", State(group="low"), ("3", "8", "11"), {"11"}),
+        ("eight-ball", State(group="low"), ("3", "8"), {"8"}),
+        ("straight", OPEN, ("3", "8"), {"3", "8"}),
+        ("snooker", State(on="colour"), ("red1", "blue"), {"red1"}),
+        ("snooker", OPEN, ("green", "blue"), {"green"}),
+    ],
+)
+def test_what_is_on_for_the_opponent(game: str, state: State, balls: tuple[str, ...], expected: set[str]) -> None:
+    layout = lay({"cue": (1.0, 1.0), **{name: (3.0 + 0.5 * k, 2.0) for k, name in enumerate(balls)}}, game, state)
+    field = Field.of(layout)
+    found = theirs(field, np.array([[field.start, *field.balls.tolist()]]))[0]
+    assert {field.name(k) for k in np.flatnonzero(found)} == expected
+
+
+def test_an_open_table_is_never_safe_and_a_wall_always() -> None:
+    """The cue ball left in the open, and behind a wall of balls that are not on."""
+    wall = {str(k): (3.0, 0.2 + 0.18 * k) for k in range(2, 10)}
+    field = Field.of(lay({"cue": (2.0, 2.0), "1": (6.0, 0.6), **wall}))
+    legal = np.array([True])
+    behind = np.array([[(0.9, 0.3), *field.balls.tolist()]])
+    assert safe(field, legal, behind, 0.1)[0][0]
+    open_ = np.array([[(1.6, 0.5), *field.balls.tolist()]])
+    free, best = safe(field, legal, open_, 0.1)
+    assert not free[0]
+    assert best.p[0] >= SAFE_BELOW
+    assert not safe(field, ~legal, behind, 0.1)[0][0]
+    potted = behind.copy()
+    potted[0, 3] = np.nan
+    assert not safe(field, legal, potted, 0.1)[0][0]  # the turn does not pass
+
+
+def test_the_goal_safe_ranks_by_what_is_left() -> None:
+    layout = lay({"cue": (1.1, 0.55), "7": (5.3, 0.5), "8": (3.2, 0.5), "9": (4.3, 0.25)}, target="7")
+    found = choose(layout, "safe", "usual", draws=80)
+    shares = [line.chance.share("safe").p for line in found.lines]
+    assert shares == sorted(shares, reverse=True)
+    assert shares[0] > 0.2
+    for line in found.lines:
+        assert line.chance.share("safe").hits <= line.chance.share("legal").hits
+        assert line.leave is not None
+    slow = min(line.stroke.speed for line in found.lines)
+    assert slow < default_speed(POOL)
+
+
+def test_zones_are_where_the_cue_ball_stops() -> None:
+    """Recounted by hand: a line's share is that of the draws that are legal and end inside."""
+    layout = lay({"cue": (2.0, 1.0), "1": (3.4, 1.7), "9": (6.0, 3.0)})
+    field, zone = Field.of(layout, 2), zone_of(POOL, "4,2,1.5")
+    for wish, inside in ((Wish(usual=False, zones=(zone,)), True), (Wish(usual=False, away=(zone,)), False)):
+        line = finish(rank(field, Stroke(2.0), wish))[0]
+        cue = line.chance.rests[:, 0]
+        there = np.hypot(cue[:, 0] - zone.x, cue[:, 1] - zone.y) <= zone.r
+        assert wish.share(line.chance) == pytest.approx((line.chance.verdicts.legal & (there == inside)).mean())
+    assert zone == Zone(4 * POOL.diamond_x, 2 * POOL.diamond_y, 1.5 * POOL.diamond_x)
+    for text in ("4,2", "4,2,0", "9,2,1", "a,b,c"):
+        with pytest.raises(BadInputError, match="write x,y,r"):
+            zone_of(POOL, text)
