@@ -228,3 +228,18 @@ def test_after_a_drag_the_best_line_at_this_stroke_is_drawn(page: Page) -> None:
     here = figure(page.locator("#gain b").inner_text())
     assert 0 < here <= figure(chosen.locator(".room-text").inner_text()) + 1
     assert "rails=" not in page.url
+
+
+def test_a_safe_leave_is_listed_with_what_the_opponent_gets(page: Page) -> None:
+    """The goal Safe: the share, what is left, and where the balls stop, drawn for the chosen line."""
+    open_at(page, "/?balls=cue:2.5,1.2;1:5,2.2;9:6.5,3;4:6,1;7:3,3.4&target=1&goal=safe")
+    whole_list(page)
+    first = page.locator("#lines > ol button").first
+    expect(first).to_contain_text("leaves the 1")
+    ask_by(page, first.click)
+    whole_list(page)
+    expect(page.locator("#layer-ends .end")).to_have_count(2)
+    assert state_of(page).goal == "safe"
+    ask_by(page, page.locator('[data-goal="hit"]').click)
+    assert state_of(page).goal == "hit"
+    assert serious(page) == []

@@ -68,7 +68,7 @@ def test_a_pot_into_a_pocket_that_is_called(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("wrong", "says"),
     [
-        ({"goal": "safe"}, "goal"),
+        ({"goal": "win"}, "goal"),
         ({"draws": 0}, "draws"),
         ({"pocket": "foot-near"}, "a pocket belongs to a pot"),
         ({"player": {"direction_deg": 50, "speed_part": 0.1, "tip_mm": 0.5, "mark_diamonds": {"diamond": 0.1, "half": 0.1, "quarter": 0.1, "between": 0.1}}}, "is not believed"),
@@ -145,3 +145,17 @@ def test_systems_are_compared_by_the_chance_of_a_hit(client: TestClient) -> None
     assert works[: len(good)] == good
     shares = [int(system["chance"].removeprefix("hits ").removesuffix("%")) for system in good]
     assert shares == sorted(shares, reverse=True)
+
+
+def test_a_safe_plan_tells_what_is_left(client: TestClient) -> None:
+    whole = stream(client, **FAST, goal="safe")[-1]
+    line, row = whole["lines"][0], whole["rows"][0]
+    assert line["chance"]["safe"]["p"] <= line["chance"]["legal"]["p"]
+    assert 0.0 <= line["leave"]["hooked"] <= 1.0
+    assert "leaves " in row["why"]
+    assert row["ends"][0]["id"] == "cue"
+    carom = {"format": "fandle-layout/1", "table": "carom-10ft", "game": "three-cushion", "target": "red",
+             "balls": [{"id": "cue", "x": 2, "y": 1}, {"id": "red", "x": 5, "y": 2}, {"id": "white", "x": 6, "y": 3}]}  # fmt: skip
+    reply = client.post(address.PLAN, json={"layout": carom, "goal": "safe"})
+    assert reply.status_code == 422
+    assert "without pockets" in reply.json()["error"]

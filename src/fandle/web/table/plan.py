@@ -16,7 +16,7 @@ from fandle.core.table.speeds import default_speed, speed_of
 from fandle.core.words.screen import Screen
 from fandle.formats.plan import PlanAnswer, SoFarAnswer
 from fandle.formats.player import PlayerFile
-from fandle.service.choose import plan, wish_of
+from fandle.service.choose import all_processors, plan, wish_of
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
@@ -49,7 +49,7 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
 
     async def lines() -> AsyncIterator[str]:
         try:
-            async for found in works.stream(plan(asked, wish)):
+            async for found in works.stream(plan(asked, wish, max(1, all_processors() - 1))):
                 yield json.dumps(told.of(found), allow_nan=False) + "\n"
         except FandleError as error:  # the answer has begun: told in it
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"

@@ -12,11 +12,24 @@ class RowStroke(TypedDict):
     elevation: float
 
 
+class EndModel(TypedDict):
+    """Where half of a ball's draws stop: an ellipse, its middle, the tip of its long half-axis, b its short one.
+
+    Drawing points, mm.
+    """
+
+    id: str
+    at: tuple[float, float]
+    tip: tuple[float, float]
+    b: float
+
+
 class RowModel(TypedDict):
     """A line as the page lists it, and what it asks for when it is chosen.
 
     key: what makes it the same line again. share: the chance of the goal, 0 to 1, with its range; here: at the stroke
-    given, null where the line needs another. own: is its stroke the one given? gain: what its stroke adds to that one.
+    given, null where the line needs another. own: is its stroke the one given? gain: what its stroke adds to that one;
+    ends: where cue ball and target stop.
     """
 
     key: str
@@ -37,6 +50,7 @@ class RowModel(TypedDict):
     here: str | None
     gain: str | None
     path: str
+    ends: list[EndModel]
 
 
 class ShutModel(TypedDict):

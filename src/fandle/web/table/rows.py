@@ -1,28 +1,32 @@
 """The rows of the list of lines: in words and figures, with what the page asks for when one is chosen."""
 
+import math
 from collections.abc import Iterable
 
 from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
+from fandle.core.choice.rests import Rest
 from fandle.core.choice.search import VERDICT
 from fandle.core.choice.told import Line
 from fandle.core.lines.marks import over
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
+from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import rails_name
 from fandle.core.table.speeds import lengths_of, speed_word
-from fandle.core.words.balls import spoken
+from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
 from fandle.service.answer import chosen_of
 from fandle.service.situation import Situation
-from fandle.web.drawing import path
+from fandle.web.drawing import mm, path
 from fandle.web.figures import mark
-from fandle.web.table.row_models import RowModel, ShutModel
+from fandle.web.table.row_models import EndModel, RowModel, ShutModel
 
 LIKELY = 0.6  # a line as likely as that is listed with what speaks for it
+MOSTLY = 0.8  # of the draws: a ball that goes down more often is not drawn where it stops
 SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
 
 
@@ -58,7 +62,22 @@ def _row(asked: Situation, goal: str, line: Line) -> RowModel:
         "here": None if here is None else f"{here.p:.0%}",
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
+        "ends": [
+            end
+            for ball, rest in ((CUE, line.rest), (line.target, line.target_rest))
+            if rest is not None and (end := _end(asked.table, ball, rest)) is not None
+        ],
     }  # fmt: skip
+
+
+def _end(table: Table, ball: str, rest: Rest) -> EndModel | None:
+    """A ball's ellipse; None where it mostly is gone."""
+    if rest.gone > MOSTLY:
+        return None
+    turn = math.radians(rest.turn_deg)
+    x, y = rest.x * table.diamond_x, rest.y * table.diamond_y
+    tip = x + rest.a / 1000 * math.cos(turn), y + rest.a / 1000 * math.sin(turn)
+    return {"id": ball, "at": mm(table, x, y), "tip": mm(table, *tip), "b": rest.b}
 
 
 def _alike(one: Stroke, other: Stroke) -> bool:

@@ -1,10 +1,11 @@
 // Which line of the list is drawn: the one that was chosen, else the best of the first rows.
 
-import { drawGain, drawLines } from "./lines-view.js";
+import { drawEnds } from "./ends-layer.js";
+import { drawGain, sameStroke, drawLines } from "./lines-view.js";
 
 // state, answer: how they stand now; take: changes the state without a step to undo; ask: for the line over these rails;
 // choose: as a step of its own; look: draws the path of the line looked at.
-export function lineChoice({ list: element, gain, withheld }, { state, answer, take, ask, choose, look }) {
+export function lineChoice({ list: element, gain, withheld, sheet, ends }, { state, answer, take, ask, choose, look }) {
   let list = { rows: answer().lines ?? [], shut: answer().shut ?? [], advice: answer().advice };
 
   // What is chosen with a line: its ball, way and stroke, and where it pots or how full it hits.
@@ -30,6 +31,7 @@ export function lineChoice({ list: element, gain, withheld }, { state, answer, t
     const drawn = chosenOf([...list.rows, ...list.shut]);
     drawLines(element, list, { isChosen: (line) => line === drawn, onRow: (line) => choose(choiceOf(line)), onLook: look });
     const line = withheld() ? null : chosenOf(list.rows);
+    drawEnds(sheet, ends, line && sameStroke(line, answer().stroke) ? line : null);
     drawGain(gain, line, answer(), () => choose(choiceOf(line)));
   }
 

@@ -61,9 +61,11 @@ function build(element, rows, shut, advice, key) {
   if (held) [...element.querySelectorAll("button[data-key]")].find((button) => button.dataset.key === held)?.focus();
 }
 
+export const sameStroke = (line, stroke) => Object.keys(line.stroke).every((part) => Math.abs(line.stroke[part] - stroke[part]) < 0.002);
+
 // Beside the stroke: the chance with it, and what would raise it.
 export function drawGain(element, line, { stroke, goal }, onTake) {
-  const own = line && Object.keys(line.stroke).every((part) => Math.abs(line.stroke[part] - stroke[part]) < 0.002);
+  const own = line && sameStroke(line, stroke);
   const chance = line && (own ? line.percent : line.here);
   const strip = document.querySelector(".room-strip"); // on a phone, where the card is a strip
   element.replaceChildren();

@@ -194,7 +194,7 @@ const kept = openMenu(urls, {
   },
 });
 const finder = planList(find("ways"), sheet.element, urls.plan, { question: planQuestion, onChange: change, onRows: (found, whole) => choice.follow(found, whole) });
-const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld") }, {
+const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld"), sheet, ends: find("layer-ends") }, {
   state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
   ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path),
 });
