@@ -375,3 +375,45 @@ def test_what_is_kept_is_exported_backed_up_and_not_restored_from_nothing(tmp_pa
         assert (missing.returncode, missing.stdout, missing.stderr.count("\n")) == (2, "", 1)
     nobody = fandle("export", "-", env={"FANDLE_HOME": "~nosuchuser"})
     assert (nobody.returncode, "a user nobody knows" in nobody.stderr) == (2, True)
+
+
+def test_a_plan_on_the_command_line(call: Any, tmp_path: Path) -> None:
+    """JSON with everything a line needs; a player's file; states; a goal with zones; nothing possible is exit 1."""
+    path, player = tmp_path / "p.fandle.json", tmp_path / "me"
+    layout = {**CONTRACT_LAYOUT, "game": "straight"}
+    path.write_text(json.dumps(layout))
+    fast = ("plan", str(path), "--strokes", "this", "--draws", "40", "--json")
+    found = call(*fast).json()
+    assert set(found["on"]) == {"7", "2"}
+    assert found["lines"][0]["target"] == "7"
+    player.write_text(json.dumps({**found["player"], "direction_deg": 0.05, "from": "typed"}))
+    steady = call(*fast, "--player", str(player)).json()
+    assert (steady["player"]["direction_deg"], steady["player"]["from"]) == (0.05, "typed")
+    path.write_text(json.dumps({**layout, "game": "eight-ball"}))
+    assert call(*fast, "--state", "group=low").json()["on"] == ["7", "2"]
+    assert call(*fast, "--state", "group=high").code == 1  # none of that group is left, and no 8
+    path.write_text(json.dumps(layout))
+    zoned = call(*fast, "--zone", "6,2,1").json()
+    assert zoned["lines"] != found["lines"]
+    said = call(*fast[:-1])
+    assert "%" in said.out.splitlines()[1]
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (("--goal", "win"), "unknown goal"),
+        (("--draws", "0"), "give 1 to"),
+        (("--seed", "-1"), "give 0 or more"),
+        (("--player", "nobody"), "use new, club, strong"),
+        (("--state", "group=low"), "only eight-ball has groups"),
+        (("--zone", "6,2"), "write x,y,r"),
+        (("--pocket", "foot-near"), "a pocket belongs to a pot"),
+        (("--strokes", "every"), "use this or usual"),
+    ],
+)
+def test_a_plan_refuses_with_one_sentence(call: Any, layout_file: Path, more: tuple[str, ...], says: str) -> None:
+    ran = call("plan", str(layout_file), *more)
+    assert ran.code == 2
+    assert says in ran.err
+    assert len(ran.err.strip().splitlines()) == 1
