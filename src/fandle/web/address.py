@@ -81,7 +81,8 @@ def rounded(asked: Situation) -> Situation:
     s = asked.stroke
     side, up = within_limit(_keep(s.side), _keep(s.up))
     stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, _keep(s.elevation), s.cue)
-    return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit))
+    goal = asked.goal if layout.table.pockets is not None else GOALS[0]  # without pockets there is one
+    return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit), goal=goal)
 
 
 def _kept_layout(layout: Layout) -> Layout:
