@@ -15,7 +15,7 @@ SAME_SPEED, SAME_TIPS = 0.03, 0.1
 
 @dataclass(frozen=True)
 class Gain:
-    """By how much the chance rises (a share), and with what: "+9 % a little softer"."""
+    """By how much the chance rises (a share), and with what: "+9 %: a little softer"."""
 
     p: float
     say: str

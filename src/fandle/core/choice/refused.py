@@ -17,7 +17,6 @@ from fandle.core.words.balls import spoken
 
 MOST_BALLS = 4  # nearest ones whose refusals are told
 STRAIGHT: tuple[Rail, ...] = ()
-NOT_LIKELY = "{} it is met too seldom to be worth a try"
 
 
 @dataclass(frozen=True)

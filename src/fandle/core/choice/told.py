@@ -36,7 +36,7 @@ class Line:
     """One line of a plan. target: the ball hit, of a pot the one that drops; through: balls in order of contact.
 
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
-    mark_rail, aim and mark: None of a line that has none. hit: ball diameters right of full. room_mm: at the mark.
+    A line without a mark is not told at all (`told`). hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. rest: where cue ball and target stop. gain: what the best stroke adds to the one
     given, None where that is not clear. leave: what the opponent gets, None where that was not looked at.
     """

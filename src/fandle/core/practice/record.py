@@ -10,6 +10,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import over
 from fandle.core.lines.solution import Solution
+from fandle.core.player import share
 from fandle.core.shot.travel import crosses
 from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail, rails_name
@@ -111,14 +112,7 @@ def figures_from(attempts: int, hits: int | None, marked: int, total: float | No
 
 def wilson(hits: int, attempts: int) -> tuple[float | None, float | None]:
     """95 % score interval of a share; (None, None) without attempts."""
-    if attempts == 0:
-        return None, None
-    from scipy.stats import binomtest  # half a second: only who looks at figures waits for it
-
-    found = binomtest(hits, attempts).proportion_ci(method="wilson")
-    # the interval holds the share itself; at 0 and 1 only rounding could say otherwise
-    share = hits / attempts
-    return max(min(float(found.low), share), 0.0), min(max(float(found.high), share), 1.0)
+    return share.wilson(hits, attempts) if attempts else (None, None)
 
 
 def off_by(layout: Layout, best: Solution, at: float) -> float:
