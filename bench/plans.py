@@ -75,6 +75,7 @@ def main() -> None:
         ("one stroke, 5 balls, over up to 4 rails", planned(five, strokes="this"), 150),
         ("usual strokes, hits, 9 balls", planned(nine), 2000),
         ("usual strokes, pots and banks, 9 balls", planned(nine, "pot"), 2000),
+        ("usual strokes, what is left, 9 balls", planned(nine, "safe"), 4000),
         ("usual strokes, hits, 22 balls of snooker", planned(snooker), 4000),
     ):
         print(f"{told:<44}{median(work):>8.0f}{budget:>9}", flush=True)

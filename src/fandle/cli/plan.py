@@ -22,7 +22,8 @@ from fandle.cli.verbs import (
     print_json,
     stroke_of,
 )
-from fandle.core.choice.search import Zone, zone_of
+from fandle.core.choice.position import next_of
+from fandle.core.choice.wish import Zone, zone_of
 from fandle.core.layout.state import state_of_text
 from fandle.core.player.scatter import PLAYERS, Player, player_named
 from fandle.core.steps import finish
@@ -51,6 +52,9 @@ def plan(
         list[str] | None, typer.Option(help="Where the cue ball is to stop: x,y,r in diamonds; may be repeated.")
     ] = None,
     not_zone: Annotated[list[str] | None, typer.Option(help="Where it is not to stop.")] = None,
+    then: Annotated[
+        str | None, typer.Option("--next", help="The ball to be potted next, BALL or BALL:POCKET, or any.")
+    ] = None,
     draws: Annotated[int, typer.Option(help="How often each line is played with the player's errors.")] = 300,
     seed: Annotated[int, typer.Option(help="Of the errors: the same seed, the same answer.")] = 0,
     speed: Speed = None,
@@ -67,7 +71,8 @@ def plan(
     if target is not None:
         laid = replace(laid, target=target)
     wish = wish_of(goal, _player(player), strokes, pocket, draws, seed, laid)
-    wish = replace(wish, zones=_zones(laid.table, zone), away=_zones(laid.table, not_zone))
+    ahead = None if then is None else next_of(laid, then)
+    wish = replace(wish, zones=_zones(laid.table, zone), away=_zones(laid.table, not_zone), next=ahead)
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:

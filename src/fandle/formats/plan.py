@@ -5,8 +5,9 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from fandle.core.choice.chance import Chance
+from fandle.core.choice.chance import Chance, Share
 from fandle.core.choice.opponent import Leave
+from fandle.core.choice.position import Following
 from fandle.core.choice.reasons import Reason
 from fandle.core.choice.refused import Refused
 from fandle.core.choice.report import Plan, SoFar
@@ -19,7 +20,7 @@ from fandle.formats.base import Number
 from fandle.formats.parts import Answer, MarkAnswer, MarksAnswer, WindowAnswer
 from fandle.formats.player import PlayerFile
 
-SHARES = ("hit", "legal", "pot", "in_off")
+SHARES = ("hit", "legal", "pot", "in_off", "safe")
 
 
 class ShareAnswer(Answer):
@@ -29,28 +30,29 @@ class ShareAnswer(Answer):
     lo: Number
     hi: Number
 
+    @classmethod
+    def of(cls, share: Share) -> "ShareAnswer":
+        """From a share."""
+        low, high = share.range
+        return cls(p=share.p, lo=low, hi=high)
+
 
 class ChanceAnswer(Answer):
     """The first ball met is on; and legal; and potted as it counts; the cue ball potted.
 
-    safe: legal, the turn passes, and no pot of 0.25 is left; null but for the goal safe.
+    safe: legal, the turn passes, and no pot of 0.25 is left.
     """
 
     hit: ShareAnswer
     legal: ShareAnswer
     pot: ShareAnswer
     in_off: ShareAnswer
-    safe: ShareAnswer | None
+    safe: ShareAnswer
 
     @classmethod
     def of(cls, chance: Chance) -> "ChanceAnswer":
         """From a chance."""
-        shares: dict[str, ShareAnswer | None] = {"safe": None}
-        for name in SHARES if chance.safe is None else (*SHARES, "safe"):
-            share = chance.share(name)
-            low, high = share.range
-            shares[name] = ShareAnswer(p=share.p, lo=low, hi=high)
-        return cls.model_validate(shares)
+        return cls.model_validate({name: ShareAnswer.of(chance.share(name)) for name in SHARES})
 
 
 class ReasonAnswer(Answer):
@@ -74,28 +76,39 @@ class EllipseAnswer(Answer):
 
 
 class RestAnswer(Answer):
-    """Where a ball stops: the mean, diamonds (null where it never stays), and the share in which it is gone."""
+    """Where a ball stops: the mean, diamonds (null where it never stays), and the share in which it is gone.
+
+    near: the share in which it stops within 200 mm of the mean.
+    """
 
     x: Number | None
     y: Number | None
     ellipse: EllipseAnswer
     gone: Number
+    near: Number
 
     @classmethod
     def of(cls, rest: Rest) -> "RestAnswer":
         """From a rest."""
         known = not math.isnan(rest.x)
         return cls(
-            x=rest.x if known else None, y=rest.y if known else None, gone=rest.gone,
+            x=rest.x if known else None, y=rest.y if known else None, gone=rest.gone, near=rest.near,
             ellipse=EllipseAnswer(a=rest.a, b=rest.b, turn_deg=rest.turn_deg),
         )  # fmt: skip
 
 
 class RestsAnswer(Answer):
-    """Of the cue ball, and of the target."""
+    """Of the cue ball, of the target, and of the other balls that are moved, by id."""
 
     cue: RestAnswer
-    target: RestAnswer | None
+    target: RestAnswer
+    others: dict[str, RestAnswer]
+
+    @classmethod
+    def of(cls, line: Line) -> "RestsAnswer":
+        """From a line."""
+        others = {name: RestAnswer.of(rest) for name, rest in line.others.items()}
+        return cls(cue=RestAnswer.of(line.rest), target=RestAnswer.of(line.target_rest), others=others)
 
 
 class OpponentAnswer(Answer):
@@ -106,19 +119,52 @@ class OpponentAnswer(Answer):
     p: Number
 
 
-class LeaveAnswer(Answer):
-    """What a line leaves where the turn passes. hooked: the share in which the opponent sees no ball on straight."""
+class NextAnswer(Answer):
+    """The pot that comes next most often where this one drops, how likely it is then on average.
 
-    hooked: Number
-    opponent: OpponentAnswer | None
+    along_deg: between the cue ball's last way and that shot's line, both as meant.
+    """
+
+    ball: str
+    pocket: str
+    p: Number
+    along_deg: Number
 
     @classmethod
-    def of(cls, leave: Leave) -> "LeaveAnswer":
-        """From a leave."""
+    def of(cls, ahead: Following) -> "NextAnswer":
+        """From what follows."""
+        return cls(ball=ahead.ball, pocket=ahead.pocket, p=ahead.p, along_deg=ahead.along_deg)
+
+
+class LeaveAnswer(Answer):
+    """What a line leaves: to the opponent where the turn passes, to oneself where it pots.
+
+    hooked: the share in which the opponent sees no ball on straight; hider: what mostly lies before the nearest one;
+    away_mm: how far that one is; on_rail: the share in which the cue ball lies on a rail. Null where the turn never
+    passes.
+    """
+
+    hooked: Number | None
+    hider: str | None
+    away_mm: Number | None
+    on_rail: Number | None
+    opponent: OpponentAnswer | None
+    next: NextAnswer | None
+
+    @classmethod
+    def of(cls, leave: Leave | None, ahead: Following | None) -> "LeaveAnswer":
+        """From what is left to whom."""
         best = None
-        if leave.target is not None:
+        if leave is not None and leave.target is not None:
             best = OpponentAnswer(target=leave.target, pocket=POCKET_NAMES[leave.pocket], p=leave.p)
-        return cls(hooked=leave.hooked, opponent=best)
+        return cls(
+            hooked=None if leave is None else leave.hooked,
+            hider=None if leave is None else leave.hider,
+            away_mm=None if leave is None else 1000 * leave.away,
+            on_rail=None if leave is None else leave.on_rail,
+            opponent=best,
+            next=None if ahead is None else NextAnswer.of(ahead),
+        )
 
 
 class GainAnswer(Answer):
@@ -129,7 +175,10 @@ class GainAnswer(Answer):
 
 
 class LineAnswer(Answer):
-    """One line. `aim`, `mark` and `rail` are the object ball's of a bank. gain: null unless the draws show it."""
+    """One line. `aim`, `mark` and `rail` are the object ball's of a bank. gain: null unless the draws show it.
+
+    wanted: what it is ranked by: the chance of the goal with the cue ball where it is to stop and the next ball on.
+    """
 
     kind: Literal["straight", "kick", "bank", "rail-first", "combination", "curve", "push", "point"]
     target: str
@@ -146,17 +195,18 @@ class LineAnswer(Answer):
     window_mm: WindowAnswer | None
     legal: bool
     chance: ChanceAnswer
+    wanted: ShareAnswer
     draws: int
     pros: list[ReasonAnswer] = Field(alias="for")
     cons: list[ReasonAnswer] = Field(alias="against")
     rest: RestsAnswer
     gain: GainAnswer | None
-    leave: LeaveAnswer | None
+    leave: LeaveAnswer
 
     @classmethod
     def of(cls, line: Line, draws: int) -> "LineAnswer":
         """From a line."""
-        room, gone = line.room_mm, line.target_rest
+        room = line.room_mm
         data: dict[str, Any] = {
             "kind": line.kind,
             "target": line.target,
@@ -173,11 +223,12 @@ class LineAnswer(Answer):
             "window_mm": None if room is None else WindowAnswer(less=room[0], more=room[1]),
             "legal": line.legal,
             "chance": ChanceAnswer.of(line.chance),
+            "wanted": ShareAnswer.of(line.wanted),
             "draws": draws,
             "for": [ReasonAnswer.of(reason) for reason in line.pros],
             "against": [ReasonAnswer.of(reason) for reason in line.cons],
-            "rest": RestsAnswer(cue=RestAnswer.of(line.rest), target=None if gone is None else RestAnswer.of(gone)),
-            "leave": None if line.leave is None else LeaveAnswer.of(line.leave),
+            "rest": RestsAnswer.of(line),
+            "leave": LeaveAnswer.of(line.leave, line.ahead),
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
         return cls(**data)

@@ -3,7 +3,6 @@
 from typing import Any
 
 from fandle.core.choice.report import Plan
-from fandle.core.choice.search import VERDICT
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import over
 from fandle.core.lines.solution import Aim, Refusal, Solution
@@ -95,7 +94,7 @@ def plan(found: Plan) -> str:
     """A plan, a line each: chance, way, mark, stroke and the first reason; then what is refused."""
     told = [f"on: {', '.join(spoken(name) for name in found.on) or 'no ball'}", *([found.say] if found.say else [])]
     for line in found.lines:
-        share = line.chance.share(VERDICT[found.goal])
+        share = line.wanted
         low, high = share.range
         way = f"{spoken(line.target)} {over(line.rails)}" if line.kind != "bank" else f"bank {spoken(line.target)} "
         if line.kind == "bank":

@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 
 from fandle.core.choice.report import Plan
 from fandle.core.choice.rules import balls_on
-from fandle.core.choice.search import GOALS
 from fandle.core.choice.told import Line as Choice
+from fandle.core.choice.wish import GOALS
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps, in_the_way

@@ -9,8 +9,9 @@ from fandle.core.choice.plan import rank
 from fandle.core.choice.refused import out_of_reach, refused
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.rules import balls_on, foul_cost
-from fandle.core.choice.search import GOALS, Ranked, Wish
+from fandle.core.choice.search import Ranked
 from fandle.core.choice.told import Line, told
+from fandle.core.choice.wish import GOALS, Wish
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.question import ANY, wanted_mouths

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from fandle.core.choice.search import GOALS
+from fandle.core.choice.wish import GOALS
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.player.scatter import CLUB, Player

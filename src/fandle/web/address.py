@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from urllib.parse import quote
 
-from fandle.core.choice.search import GOALS
+from fandle.core.choice.wish import GOALS
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout

@@ -11,7 +11,7 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.leave import best_pot, sees
 from fandle.core.choice.opponent import SAFE_BELOW, safe, theirs
 from fandle.core.choice.plan import rank
-from fandle.core.choice.search import Wish, Zone, zone_of
+from fandle.core.choice.wish import Wish, Zone, zone_of
 from fandle.core.errors import BadInputError
 from fandle.core.layout.state import OPEN, State
 from fandle.core.lines.pot import solve_pot
@@ -97,7 +97,7 @@ def test_what_is_seen_is_what_tangent_corridors_say() -> None:
     rests = rng.uniform((0.1, 0.1), (2.4, 1.1), (200, 6, 2))
     on = np.zeros((200, 6), np.bool_)
     on[:, 1] = True
-    seen, angles = sees(POOL, rests, on), np.linspace(-math.pi, math.pi, 3600)
+    seen, angles = sees(POOL, rests, on).seen, np.linspace(-math.pi, math.pi, 3600)
     ways = np.stack([np.cos(angles), np.sin(angles)])
     wrong = 0
     for row, told in zip(rests, seen, strict=True):

@@ -10,7 +10,8 @@ import pytest
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
 from fandle.core.choice.report import Plan
-from fandle.core.choice.search import Ranked, Wish
+from fandle.core.choice.search import Ranked
+from fandle.core.choice.wish import Wish
 from fandle.core.choice.told import Line
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball

@@ -10,7 +10,7 @@ import re
 import pytest
 from campaign import scenes
 
-from fandle.core.choice.search import GOALS
+from fandle.core.choice.wish import GOALS
 from fandle.core.steps import finish
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail

@@ -1,7 +1,8 @@
 """The chance of a line: its stroke played with the player's errors, the same draws for every line."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +13,7 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
 from fandle.core.choice.leave import Best
 from fandle.core.choice.opponent import safe
+from fandle.core.choice.position import EASIEST, Next, next_pot
 from fandle.core.choice.reach import reach_of
 from fandle.core.constants import MECHANICAL_BRIDGE
 from fandle.core.physics.batch import Outcomes
@@ -24,9 +26,9 @@ from fandle.core.steps import Steps
 
 @dataclass(frozen=True)
 class Share:
-    """A relative frequency: hits of n draws, with the 95 % Wilson range."""
+    """A relative frequency: hits of n draws, with the 95 % Wilson range. A hit may count in part."""
 
-    hits: int
+    hits: float
     n: int
 
     @property
@@ -44,20 +46,40 @@ class Share:
 class Chance:
     """What came of the draws: verdicts draw by draw, where balls stopped, and the shares.
 
-    safe, best: is the opponent left without a pot, and their best one; None where that was not looked at.
+    What is left is worked out when it is asked for, once. target: the ball called; direction_deg: how straight both
+    players shoot; then: the ball that is to be potted next.
     """
 
+    field: Field
     verdicts: Verdicts
     rests: NDArray[np.float64]
     again: NDArray[np.bool_]
-    safe: NDArray[np.bool_] | None = None
-    best: Best | None = None
+    target: str
+    direction_deg: float
+    then: Next
+
+    @cached_property
+    def _left(self) -> tuple[NDArray[np.bool_], Best]:
+        return safe(self.field, self.verdicts.legal, self.rests, self.direction_deg)
+
+    @property
+    def safe(self) -> NDArray[np.bool_]:
+        """Is the opponent left without a pot?"""
+        return self._left[0]
+
+    @property
+    def theirs(self) -> Best:
+        """The opponent's best pot, where the turn passes."""
+        return self._left[1]
+
+    @cached_property
+    def ahead(self) -> Best:
+        """Our next pot, where this shot pots."""
+        return next_pot(self.field, self.verdicts.pot, self.rests, self.then, self.target, self.direction_deg)
 
     def share(self, name: str) -> Share:
-        """Of "hit", "legal", "pot" or "in_off"; of "safe" where that was asked for."""
+        """Of "hit", "legal", "pot", "in_off" or "safe"."""
         found = self.safe if name == "safe" else getattr(self.verdicts, name)
-        if found is None:
-            raise ValueError("what is left was not looked at")
         return Share(int(found.sum()), len(found))
 
 
@@ -67,9 +89,9 @@ def shooter(field: Field, player: Player, direction: float) -> Player:
 
 
 def chances(
-    field: Field, every: Sequence[Aimed], player: Player, drawn: Draws, leaves: bool = False
+    field: Field, every: Sequence[Aimed], player: Player, drawn: Draws, then: Next = EASIEST
 ) -> Steps[list[Chance]]:
-    """The chance of each line, in steps. leaves: what the opponent gets is looked at, too."""
+    """The chance of each line, in steps. then: the ball that is to be potted next."""
     if not every:
         return []
     n = len(drawn.direction)
@@ -80,12 +102,8 @@ def chances(
     out = yield from field.played(*_together(rows))
     found = []
     for k, (a, row) in enumerate(zip(every, rows, strict=True)):
-        chance = _chance(field, a, row, out.rows(k * n, (k + 1) * n))
-        if leaves:
-            safe_, best = safe(field, chance.verdicts.legal, chance.rests, player.direction_deg)
-            chance = replace(chance, safe=safe_, best=best)
-            yield
-        found.append(chance)
+        found.append(_chance(field, a, row, out.rows(k * n, (k + 1) * n), player, then))
+        yield
     return found
 
 
@@ -97,14 +115,15 @@ def _together(rows: Sequence[Rows]) -> tuple[NDArray[np.float64], NDArray[np.flo
     )  # fmt: skip
 
 
-def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes) -> Chance:
+def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes, player: Player, then: Next) -> Chance:
     key = a.stretch.key
     target = field.number(key.target) if key.pocket is not None else -1
     told = judge(field.court, out, target, pocket_number(key.pocket))
     clean = Verdicts(*[each & ~row.miscue for each in told])
     rests = out.rests.copy()
     rests[row.miscue] = [field.start, *field.balls.tolist()]  # nothing was moved
-    return Chance(clean, rests, np.asarray(out.again > 0, np.bool_) & ~row.miscue)
+    again = np.asarray(out.again > 0, np.bool_) & ~row.miscue
+    return Chance(field, clean, rests, again, key.target, player.direction_deg, then)
 
 
 def hit_shares(

@@ -59,6 +59,13 @@ class Field:
         away = math.hypot(x - self.start[0], y - self.start[1])
         return 2.0 * math.asin(min(1.0, 2.0 * self.layout.table.ball_radius / away))
 
+    def nearest_on(self, most: int) -> list[int]:
+        """The balls on nearest to the cue ball, by number: the one chosen first."""
+        chosen = self.chosen
+        on = [int(number) for number in self.court.on]
+        on.sort(key=lambda ball: (self.name(ball) != chosen, math.dist(self.balls[ball - 1], self.start)))
+        return on[:most]
+
     def number(self, name: str) -> int:
         """A ball's number."""
         return self.names.index(name) + 1

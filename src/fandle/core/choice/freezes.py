@@ -1,51 +1,43 @@
-"""A soft push that leaves a ball on a rail, all but frozen to it: a shot of its own."""
+"""A soft push that leaves a ball on a rail, all but frozen to it: found among the strokes that crawl."""
 
-from collections.abc import Sequence
+from collections import defaultdict
+from collections.abc import Iterable
 from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.field import Field
-from fandle.core.choice.judge import judge
-from fandle.core.choice.strokes import SLOWEST_MPS, Tried
-from fandle.core.shot.cue import Cue
-from fandle.core.shot.stroke import Stroke
-from fandle.core.steps import Steps
+from fandle.core.choice.stretch import KIND, Stretch
 
-FASTEST_MPS, PACES = 2.0, 97  # speeds that are tried
-MOST_BALLS = 4
 ON_RAIL_M = 0.03  # half a ball off the rail: the next player has to play it off there
-KIND = "push"
 
 
-def freezes(field: Field, straight: Sequence[Aimed], cue: Cue) -> Steps[list[Aimed]]:
-    """The straight hits, played as softly as it takes for the ball to reach a rail and stay on it.
+def pushed(field: Field, stretch: Stretch, rests: NDArray[np.float64]) -> Stretch:
+    """The directions of a straight stretch whose ball reaches a rail and stays on it: a line of its own.
 
-    Of each ball that is not on a rail already the speed that does it legally and whose neighbours do it, too.
+    rests: where all balls stop, (looks, m + 1, 2). Of a ball that lies on a rail already there is none.
     """
-    aims = [a for a in straight if a.stretch.key.kind == "straight" and a.stretch.key.pocket is None]
-    aims = [a for a in aims if _off_rail(field, field.balls[field.number(a.stretch.key.target) - 1]) > ON_RAIL_M]
-    if not aims:
-        return []
-    aims = aims[:MOST_BALLS]
-    strokes = [Stroke(pace, cue=cue) for pace in np.linspace(SLOWEST_MPS, FASTEST_MPS, PACES).tolist()]
-    at = np.repeat([a.direction for a in aims], PACES)
-    out = yield from field.played(at, np.tile([stroke.array() for stroke in strokes], (len(aims), 1)))
-    legal, found = judge(field.court, out, -1, -1).legal, []
-    for k, a in enumerate(aims):
-        rows, ball = slice(k * PACES, (k + 1) * PACES), field.number(a.stretch.key.target)
-        stays = legal[rows] & (_off_rail(field, out.rests[rows, ball]) <= ON_RAIL_M)
-        if stays.any():
-            beside = np.convolve(stays.astype(float), (0.5, 1.0, 0.5), "same") * stays
-            stretch = replace(a.stretch, key=a.stretch.key._replace(kind=KIND))
-            tried = Tried(strokes[int(np.argmax(beside))], 0.0)
-            found.append(replace(a, stretch=replace(stretch, tried=tried)))
+    ball = field.number(stretch.key.target)
+    stays = (off_rail(field, rests[:, ball]) <= ON_RAIL_M) & (off_rail(field, field.balls[ball - 1]) > ON_RAIL_M)
+    return replace(stretch, key=stretch.key._replace(kind=KIND), good=stretch.good * stays)
+
+
+def steadiest(pushes: Iterable[Stretch]) -> list[Stretch]:
+    """Of each ball the pace, from soft to firm, that leaves it on the rail and whose neighbours do it, too."""
+    by_ball: dict[str, list[Stretch]] = defaultdict(list)
+    for push in pushes:
+        by_ball[push.key.target].append(push)
+    found = []
+    for some in by_ball.values():
+        stays = np.array([push.good.mean() for push in some])
+        beside = np.convolve(stays, (0.5, 1.0, 0.5))[1:-1] * (stays > 0.0)
+        if beside.any():
+            found.append(some[int(np.argmax(beside))])
     return found
 
 
-def _off_rail(field: Field, places: NDArray[np.float64]) -> NDArray[np.float64]:
+def off_rail(field: Field, places: NDArray[np.float64]) -> NDArray[np.float64]:
     """How far from the nearest rail balls lie, m; inf for one that is down."""
     table, r = field.layout.table, field.layout.table.ball_radius
     x, y = places[..., 0], places[..., 1]

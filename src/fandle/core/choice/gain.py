@@ -3,7 +3,8 @@
 import math
 from dataclasses import dataclass
 
-from fandle.core.choice.search import Ranked, Wish
+from fandle.core.choice.search import Ranked
+from fandle.core.choice.wish import Wish
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
 from fandle.core.table.model import Table
@@ -28,7 +29,7 @@ def gain_of(line: Ranked, wish: Wish, given: Stroke, table: Table) -> Gain | Non
     """
     if line.here is None or line.here is line.chance:
         return None
-    off = wish.reached(line.chance).astype(float) - wish.reached(line.here)
+    off = wish.worth(line.chance) - wish.worth(line.here)
     if len(off) < 2:
         return None
     mean, error = float(off.mean()), float(off.std(ddof=1)) / math.sqrt(len(off))

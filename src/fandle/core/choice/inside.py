@@ -2,22 +2,23 @@
 
 import math
 from collections.abc import Callable, Sequence
+from dataclasses import replace
 from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.field import Field, rails_of
-from fandle.core.choice.judge import judge, pocket_number
+from fandle.core.choice.freezes import pushed, steadiest
+from fandle.core.choice.judge import Verdicts, judge, pocket_number
 from fandle.core.choice.stretch import Key, Stretch, cut
 from fandle.core.physics.batch import Outcomes
 from fandle.core.steps import Steps
 from fandle.core.table.pocket import POCKET_NAMES
 
 Floats = NDArray[np.float64]
-Bools = NDArray[np.bool_]
 LOOKS = 16  # directions played to the end in a stretch of hits
-SAFE_LOOKS = 24  # and where what is left depends on how full the ball is hit
+FINE_LOOKS = 24  # and where what is wanted depends on how full the ball is hit
 POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 128  # a pot may be no wider than that
 MOST_POT_RAILS = 3
 
@@ -27,7 +28,7 @@ def _inside(stretch: Stretch, looks: int) -> Floats:
     return stretch.low + stretch.wide * (np.arange(looks) + 0.5) / looks
 
 
-def _played(field: Field, every: Sequence[Stretch], at: list[Floats]) -> Steps[list[Outcomes]]:
+def _played(field: Field, every: Sequence[Stretch], at: Sequence[Floats]) -> Steps[list[Outcomes]]:
     """The directions of each stretch played to the end with its own stroke."""
     if not every:
         return []
@@ -37,43 +38,36 @@ def _played(field: Field, every: Sequence[Stretch], at: list[Floats]) -> Steps[l
     return [out.rows(first, beyond) for first, beyond in pairwise(ends)]
 
 
-def legal_inside(field: Field, every: Sequence[Stretch]) -> Steps[list[Stretch]]:
-    """The same stretches with what is legal in them, in steps."""
-    at = [_inside(stretch, LOOKS) for stretch in every]
-    found = yield from _played(field, every, at)
-    return [
-        Stretch(s.key, s.tried, s.low, s.high, s.part, a, judge(field.court, out, -1, -1).legal, s.met)
-        for s, a, out in zip(every, at, found, strict=True)
-    ]
+Worth = Callable[[Key, Verdicts, Floats], Floats]  # of strokes, by their verdicts and where all balls stop
 
 
-def safe_inside(
-    field: Field, every: Sequence[Stretch], wanted: Callable[[Bools, Floats], Bools]
-) -> Steps[list[Stretch]]:
-    """The same stretches with what is safe in them, in steps. wanted: of legal strokes, by where the balls stop."""
-    at = [_inside(stretch, SAFE_LOOKS) for stretch in every]
+def good_inside(field: Field, every: Sequence[Stretch], looks: int, worth: Worth) -> Steps[list[Stretch]]:
+    """The same stretches with what each direction in them is worth, and soft pushes among them, in steps."""
+    at = [_inside(stretch, looks) for stretch in every]
     found = yield from _played(field, every, at)
-    kept = []
+    kept, pushes = [], []
     for s, a, out in zip(every, at, found, strict=True):
-        good = wanted(judge(field.court, out, -1, -1).legal, out.rests)
+        good = worth(s.key, judge(field.court, out, -1, -1), out.rests)
         yield
         if good.any():
-            kept.append(Stretch(s.key, s.tried, s.low, s.high, s.part, a, good, s.met))
-    return kept
+            kept.append(replace(s, at=a, good=good))
+            if s.tried.crawls:
+                pushes.append(pushed(field, kept[-1], out.rests))
+    return [*kept, *steadiest(pushes)]
 
 
-def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None) -> Steps[list[Stretch]]:
+def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None, worth: Worth) -> Steps[list[Stretch]]:
     """The stretches in which a ball that counts is potted, in steps. pocket: the one called; None for any."""
-    worth = [s for s in every if len(s.key.rails) <= MOST_POT_RAILS]
-    at = [_inside(s, min(MOST_POT_LOOKS, max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in worth]
-    found = yield from _played(field, worth, at)
+    short = [s for s in every if len(s.key.rails) <= MOST_POT_RAILS]
+    at = [_inside(s, min(MOST_POT_LOOKS, max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in short]
+    found = yield from _played(field, short, at)
     pots: list[Stretch] = []
-    for stretch, a, out in zip(worth, at, found, strict=True):
-        pots += _pots(field, stretch, a, out, pocket)
+    for stretch, a, out in zip(short, at, found, strict=True):
+        pots += _pots(field, stretch, a, out, pocket, worth)
     return pots
 
 
-def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str | None) -> list[Stretch]:
+def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str | None, worth: Worth) -> list[Stretch]:
     """The runs of directions of one stretch that send one ball over one way into one pocket.
 
     A kick that sends another ball down than the one it meets is luck, and no line.
@@ -94,9 +88,9 @@ def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str
         kind = _kind(stretch, name == met, rails, int(banked[a]))
         told = rails_of(out.first_rails[a].tolist()) if kind == "bank" else rails
         key = Key(kind, name, told, POCKET_NAMES[int(into[a])])
-        legal = judge(field.court, out, ball, into).pot[a:b]
+        good = worth(key, judge(field.court, out, ball, into), out.rests)[a:b]
         low, high = float(cells[a]), float(cells[b])
-        found.append(Stretch(key, stretch.tried, low, high, (low, high), at[a:b], legal, met))
+        found.append(Stretch(key, stretch.tried, low, high, (low, high), at[a:b], good, met))
     return found
 
 

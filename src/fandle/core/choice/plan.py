@@ -9,8 +9,9 @@ from dataclasses import dataclass
 
 from fandle.core.choice.error import uncertain
 from fandle.core.choice.field import Field
-from fandle.core.choice.search import Ranked, Search, Wish, at_this_stroke, best_first
-from fandle.core.choice.strokes import CAROM, HEIGHT, USUAL, Tried, curves, slow_strokes, tried, usual_strokes
+from fandle.core.choice.search import Ranked, Search, at_this_stroke, best_first
+from fandle.core.choice.strokes import CAROM, HEIGHT, USUAL, Tried, crawls, curves, slow_strokes, tried, usual_strokes
+from fandle.core.choice.wish import Wish
 from fandle.core.player.draws import draws
 from fandle.core.shot.stroke import Stroke
 
@@ -40,7 +41,9 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
     every = usual_strokes(table, stroke.cue, CAROM if carom else USUAL)
     every += [] if carom else curves(table, stroke.cue)
     if wish.goal == "safe":
-        every += slow_strokes(stroke.cue)
+        every += slow_strokes(table, stroke.cue)
+    if wish.goal != "pot" and not carom:
+        every += crawls(table, stroke.cue)
     found = yield from search.lines(every, {line.key: line for line in found})
     leading = best_first(field, found, wish)[:HEIGHTS_FOR]
     heights = [] if carom else _heights(field, leading)
@@ -49,8 +52,6 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
         more = yield from search.lines(heights, {line.key: line for line in leading}, only=True)
         keys = {line.key for line in more}
         found = [*more, *(line for line in found if line.key not in keys)]
-    if wish.goal != "pot" and not carom:
-        found += yield from search.pushes([line.aim for line in best_first(field, found, wish)], stroke.cue)
     return best_first(field, found, wish)
 
 

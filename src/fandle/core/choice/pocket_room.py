@@ -2,12 +2,12 @@
 
 import math
 from functools import lru_cache
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.physics.batch import Strokes, play_now
+from fandle.core.physics.pots import Room
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import mouths
@@ -15,25 +15,24 @@ from fandle.core.table.pocket import mouths
 Floats = NDArray[np.float64]
 STEPS, ACROSS = 35, 49  # directions from −85° to 85° off the pocket's axis; lines across the mouth for each
 STEEPEST = math.radians(85.0)
-ROLLING = Stroke(1.5, up=0.4)  # the ball as it comes, rolling, at an easy pace
+ROLLING = Stroke(2.0, up=0.4)  # the ball as it comes, rolling, at a medium pace
 RUN_M = 0.5  # how far before the mouth it is let go
 
 
-class Room(NamedTuple):
-    """By direction off the pocket's axis (rad, rising): the lines that drop, m left of its middle."""
-
-    turn: Floats
-    low: Floats
-    high: Floats
-
-
 @lru_cache(maxsize=64)
-def rooms(table: Table) -> tuple[Room, ...]:
-    """The room of every pocket, in their order; none on a table without."""
-    return tuple(_room(table, number) for number in range(len(mouths(table))))
+def room_of(table: Table) -> Room:
+    """What drops into every pocket, in their order; none on a table without."""
+    holes = mouths(table)
+    ends = np.array([_room(table, number) for number in range(len(holes))]).reshape(-1, 2, STEPS)
+    return Room(
+        np.array([mouth.middle for mouth in holes]).reshape(-1, 2),
+        np.array([mouth.axis for mouth in holes]).reshape(-1, 2),
+        ends[:, 0].copy(), ends[:, 1].copy(), STEEPEST, table.length, table.width, table.ball_radius,
+    )  # fmt: skip
 
 
-def _room(table: Table, number: int) -> Room:
+def _room(table: Table, number: int) -> tuple[Floats, Floats]:
+    """By direction off the axis: the lowest and the highest line that drops, m left of the middle."""
     mouth, r = mouths(table)[number], table.ball_radius
     wide = math.dist(mouth.first, mouth.second)
     turns, across = np.linspace(-STEEPEST, STEEPEST, STEPS), np.linspace(-0.75 * wide, 0.75 * wide, ACROSS)
@@ -56,4 +55,4 @@ def _room(table: Table, number: int) -> Room:
     # a direction from which a ball cannot come from the bed, or which drops nowhere, has no room
     first = np.where(some, across[drops.argmax(axis=1)] - half, 0.0)
     last = np.where(some, across[ACROSS - 1 - drops[:, ::-1].argmax(axis=1)] + half, 0.0)
-    return Room(turns, first, last)
+    return first, last

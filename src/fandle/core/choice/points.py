@@ -22,5 +22,5 @@ def points(field: Field, look: Look) -> list[Stretch]:
         first = field.name(int(out.first[a]))
         low, high = float(at[a]) - 0.5 * step, float(at[b - 1]) + 0.5 * step
         key = Key("point", first, rails)
-        found.append(Stretch(key, look.tried, low, high, (low, high), at[a:b], np.ones(b - a, np.bool_), first))
+        found.append(Stretch(key, look.tried, low, high, (low, high), at[a:b], np.ones(b - a), first))
     return found

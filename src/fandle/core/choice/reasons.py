@@ -9,9 +9,9 @@ import numpy as np
 
 from fandle.core.choice.chance import Chance
 from fandle.core.choice.field import Field
-from fandle.core.choice.freezes import KIND
 from fandle.core.choice.reach import reach_of
 from fandle.core.choice.search import Ranked
+from fandle.core.choice.stretch import KIND
 from fandle.core.lines.marks import diamond_along, edge_mark
 from fandle.core.shot.approach import Approach, approach
 from fandle.core.shot.play import play

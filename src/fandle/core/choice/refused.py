@@ -1,12 +1,12 @@
 """What is no line, and why: the straight shot, the four rails, the jump."""
 
-import math
 from collections.abc import Collection
 from dataclasses import dataclass
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.reach import reach_of
-from fandle.core.choice.search import Goal, Ranked
+from fandle.core.choice.search import Ranked
+from fandle.core.choice.wish import Goal
 from fandle.core.lines.marks import over
 from fandle.core.lines.question import Question
 from fandle.core.lines.refusal import guarded, no_kick, refuse
@@ -35,7 +35,7 @@ def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal)
     found: list[Refused] = []
     if field.court.rules.counts == "point":  # any way to the first ball may score: none of them is missed
         return found
-    for name in _nearest(field):
+    for name in map(field.name, field.nearest_on(MOST_BALLS)):
         straight = _why_not(field, stroke, name, STRAIGHT, lines, goal)
         if straight is not None:
             found.append(straight)
@@ -46,13 +46,6 @@ def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal)
             if other is not None:
                 found.append(other)
     return found
-
-
-def _nearest(field: Field) -> list[str]:
-    """The ball chosen, else the balls on nearest to the cue ball."""
-    on = [field.name(number) for number in field.court.on]
-    on.sort(key=lambda name: (name != field.chosen, math.dist(field.balls[field.number(name) - 1], field.start)))
-    return on[:MOST_BALLS]
 
 
 def _why_not(

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from fandle.core.choice.refused import Refused
-from fandle.core.choice.search import Goal
 from fandle.core.choice.told import Line
+from fandle.core.choice.wish import Goal
 from fandle.core.player.scatter import Player
 
 

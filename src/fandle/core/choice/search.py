@@ -1,10 +1,8 @@
 """One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
 
-import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,92 +12,26 @@ from fandle.core.choice.bank_mark import bank_marked
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
-from fandle.core.choice.freezes import freezes
-from fandle.core.choice.inside import legal_inside, pots_inside, safe_inside
+from fandle.core.choice.inside import FINE_LOOKS, LOOKS, good_inside, pots_inside
+from fandle.core.choice.judge import Verdicts
 from fandle.core.choice.opponent import safe
 from fandle.core.choice.points import points
-from fandle.core.choice.stretch import Key, Stretch, quick
+from fandle.core.choice.position import EASIEST, Next, next_pot
+from fandle.core.choice.stretch import KIND, Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
-from fandle.core.errors import BadInputError
+from fandle.core.choice.wish import Wish
 from fandle.core.player.draws import Draws
-from fandle.core.player.scatter import CLUB, Player
-from fandle.core.shot.cue import Cue
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
-from fandle.core.table.model import Table
 
-Goal = Literal["hit", "pot", "safe"]
-GOALS: tuple[Goal, ...] = ("hit", "pot", "safe")
-VERDICT: dict[str, str] = {"hit": "legal", "pot": "pot", "safe": "safe"}  # what a line is ranked by
-DRAWS = 300
+Floats = NDArray[np.float64]
 SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
 MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 HOPELESS = 0.02  # a line less likely than that by estimate is none
-
-
-@dataclass(frozen=True)
-class Zone:
-    """A circle on the cloth, m."""
-
-    x: float
-    y: float
-    r: float
-
-    def holds(self, places: NDArray[np.float64]) -> NDArray[np.bool_]:
-        """Which places, (n, 2), lie in it; one that is NaN does not."""
-        return np.asarray(np.hypot(places[:, 0] - self.x, places[:, 1] - self.y) <= self.r, np.bool_)
-
-
-def zone_of(table: Table, text: str) -> Zone:
-    """A circle written x,y,r in diamonds, r in those along the table. Raises BadInputError."""
-    try:
-        x, y, r = (float(part) for part in text.split(","))
-    except ValueError:
-        x = y = r = math.nan
-    if not (0.0 <= x <= 8.0 and 0.0 <= y <= 4.0 and 0.0 < r <= 8.0):
-        raise BadInputError(f"zone {text!r} is not understood: write x,y,r in diamonds, like 6,2,0.5", "zone")
-    return Zone(x * table.diamond_x, y * table.diamond_y, r * table.diamond_x)
-
-
-@dataclass(frozen=True)
-class Wish:
-    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any.
-
-    zones, away: where the cue ball is to stop, and where not.
-    """
-
-    goal: Goal = "hit"
-    pocket: str | None = None
-    player: Player = CLUB
-    usual: bool = True
-    draws: int = DRAWS
-    seed: int = 0
-    zones: tuple[Zone, ...] = ()
-    away: tuple[Zone, ...] = ()
-
-    def reached(self, chance: Chance) -> NDArray[np.bool_]:
-        """In which draws the goal is reached, and the cue ball stops where it is to."""
-        found = chance.safe if self.goal == "safe" and chance.safe is not None else None
-        if found is None:
-            found = chance.verdicts.pot if self.goal == "pot" else chance.verdicts.legal
-        return found & self.in_zones(chance.rests[:, 0])
-
-    def in_zones(self, cue: NDArray[np.float64]) -> NDArray[np.bool_]:
-        """Which places, (n, 2), are where the cue ball is to stop: in one of the zones, in none to keep out of."""
-        found = np.ones(len(cue), np.bool_)
-        if self.zones:
-            found = np.logical_or.reduce([zone.holds(cue) for zone in self.zones])
-        for zone in self.away:
-            found &= ~zone.holds(cue)
-        return found
-
-    def share(self, chance: Chance, n: int | None = None) -> float:
-        """The share of the draws (of the first n) in which that is so."""
-        return float(self.reached(chance)[:n].mean())
 
 
 @dataclass(frozen=True)
@@ -124,11 +56,6 @@ class Search:
     wish: Wish
     drawn: Draws
 
-    @property
-    def leaves(self) -> bool:
-        """Is what is left looked at?"""
-        return self.wish.goal == "safe"
-
     def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
 
@@ -142,20 +69,25 @@ class Search:
         kept, fresh = yield from self._compared(wanted, known)
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
-        played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.leaves)
+        played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.then)
         here = {key: line.here for key, line in known.items()}
         return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
 
-    def _safe(self, legal: NDArray[np.bool_], rests: NDArray[np.float64]) -> NDArray[np.bool_]:
-        """What is safe, and stops where it is to."""
-        found, _ = safe(self.field, legal & self.wish.in_zones(rests[:, 0]), rests, self.wish.player.direction_deg)
-        return found
+    @property
+    def then(self) -> Next:
+        """The ball that is to be potted next: whichever is easiest where none is asked for."""
+        return self.wish.next or EASIEST
 
-    def pushes(self, straight: Sequence[Aimed], cue: Cue) -> Steps[list[Ranked]]:
-        """The straight hits as soft pushes that leave the ball on a rail, in steps."""
-        aims = yield from freezes(self.field, straight, cue)
-        played = yield from chances(self.field, aims, self.wish.player, self.drawn, self.leaves)
-        return [Ranked(a, c) for a, c in zip(aims, played, strict=True)]
+    def _worth_of(self, key: Key, told: Verdicts, rests: Floats) -> Floats:
+        """What strokes played without error are worth, by what they come to: as `Wish.worth` of a chance."""
+        wish, aim = self.wish, self.wish.player.direction_deg
+        reached = told.pot if wish.goal == "pot" else told.legal
+        found = reached & wish.in_zones(rests[:, 0])
+        if wish.goal == "safe":
+            found, _ = safe(self.field, found, rests, aim)
+        if wish.next is None or wish.goal != "pot":
+            return found.astype(float)
+        return next_pot(self.field, found, rests, wish.next, key.target, aim).p
 
     def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
         """What is wanted in the sweeps, with where in it it is reached."""
@@ -165,21 +97,21 @@ class Search:
         met = [stretch for look in seen for stretch in hits(self.field, look) if self._worth(stretch)]
         met = self._without_needless_curves(met)
         if self.wish.goal == "pot":
-            found = yield from pots_inside(self.field, met, self.wish.pocket)
+            found = yield from pots_inside(self.field, met, self.wish.pocket, self._worth_of)
             return found
-        if self.leaves:
-            found = yield from safe_inside(self.field, self._shortlist(met), self._safe)
-        else:
-            found = yield from legal_inside(self.field, self._shortlist(met))
-        return found
+        plain = self.wish.goal == "hit" and not self.wish.placed
+        found = yield from good_inside(self.field, self._shortlist(met), LOOKS if plain else FINE_LOOKS, self._worth_of)
+        return [s for s in found if not (plain and s.tried.crawls) or s.key.kind == KIND]
 
     def _worth(self, stretch: Stretch) -> bool:
         """Is this stroke one to try on this line? No more than half a tip of reverse, no side on a straight shot."""
         tried, rails = stretch.tried, stretch.key.rails
+        if tried.crawls:
+            return not rails
         if tried.lengths is None or tried.stroke.elevation > 0.0:
             return tried.lengths is None or not rails
         if not rails:
-            return tried.tips == 0.0
+            return tried.tips == 0.0 or (self.wish.next is not None and abs(tried.tips) < 1.0)
         return abs(tried.tips) < 1.0 or running(tried.tips, rails[0], stretch.middle) == "running"
 
     def _without_needless_curves(self, found: Sequence[Stretch]) -> list[Stretch]:
@@ -218,7 +150,7 @@ class Search:
             return [], alone[:MOST_LINES]
         every = [a for some in wanted.values() for a in some]
         few = self.drawn.first(SCREENED)
-        screen = yield from chances(self.field, every, self.wish.player, few, self.leaves)
+        screen = yield from chances(self.field, every, self.wish.player, few, self.then)
         best: dict[Key, tuple[float, Aimed | Ranked]] = {
             key: (self.wish.share(line.chance, SCREENED), line) for key, line in known.items()
         }

@@ -12,7 +12,7 @@ from fandle.core.choice.strokes import Tried
 from fandle.core.table.rails import Rail
 
 Floats = NDArray[np.float64]
-Bools = NDArray[np.bool_]
+KIND = "push"  # a ball that touches the cue ball, or one that is to be left on a rail
 
 
 class Key(NamedTuple):
@@ -29,7 +29,7 @@ class Stretch:
     """Directions (rad) from low to high that come to the same with one stroke.
 
     part: the directions among them over the key's own rails (a backstop widens the rest). at: those looked at; good:
-    which of them come to what is wanted. through: of a combination, the ball met first.
+    what each of them is worth, 0 to 1. met: the ball met first, of a combination another than the key's.
     """
 
     key: Key
@@ -38,7 +38,7 @@ class Stretch:
     high: float
     part: tuple[float, float]
     at: Floats
-    good: Bools
+    good: Floats
     met: str
 
     @property

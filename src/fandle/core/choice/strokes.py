@@ -2,12 +2,14 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from fandle.core.errors import BadInputError
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
 from fandle.core.table.model import Table
-from fandle.core.table.speeds import speed_of
+from fandle.core.table.speeds import lengths_of, speed_of
 
 SOFT, MEDIUM, FIRM, HARD = 1.25, 2.5, 3.0, 4.0  # table lengths
 USUAL = (MEDIUM, SOFT, FIRM)
@@ -15,18 +17,22 @@ CAROM = (MEDIUM, FIRM, HARD)  # three cushions and a second ball: softer does no
 SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out line by line
 HEIGHT = 0.75  # tips below or above centre
 RAISED_DEG, CURVE_TIPS, CURVE_LOW = 8.0, 1.0, 0.5  # of a slight curve: elevation, side, tips below centre
-SLOWEST_MPS = 0.4
 SLOW_MPS = (0.4, 0.55, 0.75, 1.0)
+CRAWL_MPS, CRAWLS = (0.4, 2.0), 33  # paces of a push, each a twentieth firmer than the one before
 
 
 @dataclass(frozen=True)
 class Tried:
-    """A stroke that is tried, and its place among those: how many table lengths, tips of side, tips of height."""
+    """A stroke that is tried, and its place among those: how many table lengths, tips of side, tips of height.
+
+    lengths: None of the stroke given. crawls: is it tried only on the balls nearby, straight?
+    """
 
     stroke: Stroke
     lengths: float | None
     tips: float = 0.0
     height: float = 0.0
+    crawls: bool = False
 
 
 def usual_strokes(table: Table, cue: Cue, lengths: tuple[float, ...] = USUAL) -> list[Tried]:
@@ -42,9 +48,15 @@ def tried(table: Table, cue: Cue, lengths: float, tips: float, height: float = 0
     )
 
 
-def slow_strokes(cue: Cue) -> list[Tried]:
+def slow_strokes(table: Table, cue: Cue) -> list[Tried]:
     """Plain strokes down to a crawl, for what is to be left: half a table length and less."""
-    return [Tried(Stroke(speed, cue=cue), speed) for speed in SLOW_MPS]
+    return [Tried(Stroke(speed, cue=cue), lengths_of(table, speed)) for speed in SLOW_MPS]
+
+
+def crawls(table: Table, cue: Cue) -> list[Tried]:
+    """Plain strokes from a crawl upwards, in small steps: how a ball is pushed just as far as it is to go."""
+    paces = np.geomspace(*CRAWL_MPS, CRAWLS).tolist()
+    return [Tried(Stroke(speed, cue=cue), lengths_of(table, speed), crawls=True) for speed in paces]
 
 
 def curves(table: Table, cue: Cue) -> list[Tried]:

@@ -9,8 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.field import Field, rails_of
-from fandle.core.choice.freezes import KIND
-from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.choice.stretch import KIND, Key, Stretch, cut
 from fandle.core.choice.strokes import Tried
 from fandle.core.physics.batch import Outcomes
 from fandle.core.steps import Steps
@@ -21,6 +20,7 @@ ROUND = 1440  # directions round the circle, a quarter of a degree apart,
 ACROSS = 40  # and so many across every ball on: a tenth of it may show
 CAROM_ROUND = 2880
 MOST_RAILS = 4
+NEAREST = 4  # balls on that are pushed
 BEYOND = 1.1  # ball widths either side of a ball on that are looked at closely
 
 
@@ -33,14 +33,17 @@ class Look(NamedTuple):
 
 
 def directions(field: Field, tried: Tried, round_: int, across: int = ACROSS) -> Floats:
-    """The directions of the cue that are looked at: all round, and closely across each ball on, rising."""
+    """The directions of the cue that are looked at: all round, and closely across each ball on, rising.
+
+    A stroke that crawls is looked at only across the nearest balls on.
+    """
     x, y = field.start
     seam = math.atan2(-y, -x)  # towards the corner at head and near: no line runs over it
-    found = [seam + 2.0 * math.pi * (np.arange(round_) + 0.5) / round_]
-    for number in field.court.on:
+    found = [] if tried.crawls else [seam + 2.0 * math.pi * (np.arange(round_) + 0.5) / round_]
+    near_on = field.court.on if not tried.crawls else field.nearest_on(NEAREST)
+    for number in near_on:
         bx, by = field.balls[number - 1]
-        away = math.hypot(bx - x, by - y)
-        half = math.asin(min(1.0, BEYOND * 2.0 * field.layout.table.ball_radius / away))
+        half = min(0.5 * BEYOND * field.whole(field.name(number)), 0.5 * math.pi)
         middle = math.atan2(by - y, bx - x)
         near = middle + np.linspace(-half, half, across)
         found.append(seam + np.mod(near - seam, 2.0 * math.pi))
@@ -75,7 +78,7 @@ def hits(field: Field, look: Look) -> list[Stretch]:
         kind = _kind(field, look.tried, field.name(ball), rails)
         name = field.name(ball)
         low, high = _end(look.at, first), _end(look.at, beyond)
-        key, all_of_it = Key(kind, name, rails_of(rails)), np.ones(beyond - first, np.bool_)
+        key, all_of_it = Key(kind, name, rails_of(rails)), np.ones(beyond - first)
         found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name))
     return found
 

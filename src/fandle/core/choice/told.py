@@ -8,15 +8,17 @@ import numpy as np
 
 from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.bank_mark import object_heading
-from fandle.core.choice.chance import Chance
+from fandle.core.choice.chance import Chance, Share
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
 from fandle.core.choice.judge import judge, pocket_number
 from fandle.core.choice.opponent import Leave, leave_of
+from fandle.core.choice.position import Following, following
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
-from fandle.core.choice.rests import Rest, rest_of
-from fandle.core.choice.search import Ranked, Wish
+from fandle.core.choice.rests import Rest, moved, rest_of
+from fandle.core.choice.search import Ranked
+from fandle.core.choice.wish import Wish
 from fandle.core.lines.marks import Marks, marks
 from fandle.core.lines.pot import passed_on
 from fandle.core.lines.question import Question
@@ -37,8 +39,9 @@ class Line:
 
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
     A line without a mark is not told at all (`told`). hit: ball diameters right of full. room_mm: at the mark.
-    legal: as played without error. rest: where cue ball and target stop. gain: what the best stroke adds to the one
-    given, None where that is not clear. leave: what the opponent gets, None where that was not looked at.
+    legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
+    where that is not clear. rest, …: where cue ball, target and others stop. leave: what the opponent gets, None where
+    the turn never passes; ahead: the next shot where this one pots.
     """
 
     kind: str
@@ -57,12 +60,15 @@ class Line:
     legal: bool
     chance: Chance
     here: Chance | None
+    wanted: Share
     pros: tuple[Reason, ...]
     cons: tuple[Reason, ...]
     rest: Rest
-    target_rest: Rest | None
+    target_rest: Rest
+    others: dict[str, Rest]
     gain: Gain | None
     leave: Leave | None
+    ahead: Following | None
     run: Approach
 
 
@@ -106,21 +112,17 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         legal=legal,
         chance=line.chance,
         here=line.here,
+        wanted=wish.wanted(line.chance),
         pros=pros,
         cons=cons,
         rest=rest_of(field, line.chance, 0),
         target_rest=rest_of(field, line.chance, target),
-        leave=_leave(field, line.chance),
+        others={field.name(k): rest_of(field, line.chance, k) for k in moved(field, line.chance, target)},
+        leave=leave_of(field, line.chance.verdicts.legal, line.chance.rests, line.chance.theirs),
+        ahead=following(field, line.chance.ahead, line.chance.verdicts.pot, shot),
         gain=gain_of(line, wish, given, layout.table),
         run=way,
     )
-
-
-def _leave(field: Field, chance: Chance) -> Leave | None:
-    """What is left, where that was looked at."""
-    if chance.best is None:
-        return None
-    return leave_of(field, chance.verdicts.legal, chance.rests, chance.best)
 
 
 def _kind(field: Field, kind: str, way: Approach) -> str:
@@ -147,8 +149,7 @@ def _mark_read(field: Field, aim: Aimed, shot: Shot) -> tuple[Rail, Marks] | Non
         if heading is None:
             return None
         return key.rails[0], marks(table, key.rails[0], field.layout.metres(field.layout.ball(key.target)), heading)
-    rails = key.rails if key.rails else ()
-    read = Question(field.layout, aim.stretch.met, rails, 0.0).read_along(aim.direction, aim.direction)
+    read = Question(field.layout, aim.stretch.met, key.rails, 0.0).read_along(aim.direction, aim.direction)
     if read is None:
         return None
     return read.rail, marks(table, read.rail, field.start, aim.direction)

@@ -20,6 +20,7 @@ from platformdirs import user_cache_path
 F = TypeVar("F", bound=Callable[..., Any])
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Bools = NDArray[np.bool_]
 PREFIX = "fandle-kernels-"
 PRIVATE = 0o700
 CONFIG: Any = numba.config

@@ -15,9 +15,11 @@ from fandle.core.physics.jit import Floats, cache_folder, forget_old
 from fandle.core.physics.judge import measure, outcome
 from fandle.core.physics.kick import met_off, sweep
 from fandle.core.physics.moving import BALL_WIDTH
+from fandle.core.physics.pots import Room, best_pots
 from fandle.core.physics.rack import play_all
 from fandle.core.physics.roots import find_root, root_near
 from fandle.core.physics.scene import Scene, blank_tape, scene_of
+from fandle.core.physics.sight import sights
 from fandle.core.physics.single import roll, strike_into
 from fandle.core.physics.state import Arc
 from fandle.core.physics.strike import squirt_rad
@@ -66,6 +68,7 @@ def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
         (3.0, lambda: (root_near(0.1, 0.0, kick), find_root(0.1, 0.1, 0.2, -0.1, 0.0, bank))),
         (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
         (8.0, lambda: _batch(p)),
+        (3.0, _leaves),
     ]
 
 
@@ -77,3 +80,10 @@ def _scene(p: Floats, pocket: int = -1) -> Scene:
 def _batch(p: Floats) -> None:
     rows = batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
     batch.play_batch(rows, p[None], np.array([[1.5, 0.6]]))
+
+
+def _leaves() -> None:
+    rests, on, n = np.array([[[0.4, 0.4], [1.5, 0.6]]]), np.ones((1, 2), np.bool_), np.zeros(1, np.int64)
+    room = Room(np.zeros((1, 2)), np.array([[1.0, 0.0]]), np.zeros((1, 3)), np.ones((1, 3)), 1.4, 2.5, 1.3, 0.03)
+    best_pots(rests, on, room, 0.002, -1, np.empty(1), n, n.copy())
+    sights(rests, on, 0.06, np.empty(1, np.bool_), n, np.empty(1))

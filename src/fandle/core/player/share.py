@@ -5,7 +5,7 @@ import math
 Z95 = 1.959963984540054  # the normal quantile of 97.5 %
 
 
-def wilson(hits: int, attempts: int) -> tuple[float, float]:
+def wilson(hits: float, attempts: int) -> tuple[float, float]:
     """The 95 % score interval of hits in attempts, 1 or more (Wilson 1927, from memory).
 
     (p + z²/2n ± z·√(p(1−p)/n + z²/4n²)) / (1 + z²/n); it holds the share itself, whatever the rounding.

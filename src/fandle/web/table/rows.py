@@ -7,8 +7,8 @@ from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
 from fandle.core.choice.rests import Rest
-from fandle.core.choice.search import VERDICT
 from fandle.core.choice.told import Line
+from fandle.core.choice.wish import VERDICT
 from fandle.core.lines.marks import over
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
@@ -37,7 +37,7 @@ def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel
 
 def _row(asked: Situation, goal: str, line: Line) -> RowModel:
     name = VERDICT[goal]
-    share = line.chance.share(name)
+    share = line.wanted
     low, high = share.range
     s = line.stroke
     own = _alike(s, asked.stroke)
@@ -64,8 +64,8 @@ def _row(asked: Situation, goal: str, line: Line) -> RowModel:
         "path": path(asked.table, line.run.pieces),
         "ends": [
             end
-            for ball, rest in ((CUE, line.rest), (line.target, line.target_rest))
-            if rest is not None and (end := _end(asked.table, ball, rest)) is not None
+            for ball, rest in ((CUE, line.rest), (line.target, line.target_rest), *line.others.items())
+            if (end := _end(asked.table, ball, rest)) is not None
         ],
     }  # fmt: skip
 

@@ -1,0 +1,117 @@
+"""The best straight pot from where balls lie, in closed form: kernels.
+
+The cue ball goes to the ghost ball, the object ball to the pocket, both corridors clear. What is uncertain is the
+direction of the cue.
+"""
+
+import math
+from typing import NamedTuple
+
+from fandle.core.physics.jit import Bools, Floats, Ints, kernel
+from fandle.core.physics.sight import clear
+
+HEAVIEST_CUT = math.radians(80.0)  # a thinner cut is nobody's
+# a cut that turns by φ is thrown back by a seventh of it where the balls grip one another, and by less the thinner it
+# is (impulse of two rolling spheres); the width is fitted to played draws, see tests/core/choice/test_leave.py
+THROWN, THROWN_RAD = 1.0 / 7.0, 0.8
+TURNS = 2  # times that the way to a pocket is turned towards the middle of what drops from there
+
+
+class Room(NamedTuple):
+    """A table's pockets for these kernels: middles and axes (k, 2) of their mouths, and what drops from where.
+
+    low, high: (k, s) lines that drop, m left of the middle, by direction off the axis from −steepest to steepest (rad).
+    length, width, r: of the bed and a ball, m.
+    """
+
+    middle: Floats
+    axis: Floats
+    low: Floats
+    high: Floats
+    steepest: float
+    length: float
+    width: float
+    r: float
+
+
+@kernel
+def room_at(room: Room, pocket: int, turn: float) -> tuple[float, float]:
+    """What drops from a direction off the axis: the lowest and the highest line, both 0 where nothing does."""
+    steps = room.low.shape[1] - 1
+    place = (turn + room.steepest) / (2.0 * room.steepest) * steps
+    if not 0.0 <= place <= steps:
+        return 0.0, 0.0
+    k = min(int(place), steps - 1)
+    part = place - k
+    low = (1.0 - part) * room.low[pocket, k] + part * room.low[pocket, k + 1]
+    return low, (1.0 - part) * room.high[pocket, k] + part * room.high[pocket, k + 1]
+
+
+@kernel
+def aimed_at(room: Room, pocket: int, x: float, y: float) -> tuple[float, float, float]:
+    """Where a ball at x, y is sent for a pocket, and half the room it has there: (x, y, half), m."""
+    mx, my = room.middle[pocket, 0], room.middle[pocket, 1]
+    ax, ay = room.axis[pocket, 0], room.axis[pocket, 1]
+    gx, gy, half = mx, my, 0.0
+    for _ in range(TURNS):
+        away = max(math.hypot(gx - x, gy - y), 1e-9)
+        ux, uy = (gx - x) / away, (gy - y) / away
+        low, high = room_at(room, pocket, math.atan2(ax * uy - ay * ux, ax * ux + ay * uy))
+        half, middle = 0.5 * (high - low), 0.5 * (low + high)
+        gx, gy = mx - middle * uy, my + middle * ux
+    return gx, gy, half
+
+
+@kernel
+def pot_chance(
+    x: float, y: float, gx: float, gy: float, ux: float, uy: float, free: float, sigma: float, r: float
+) -> float:
+    """The chance of a straight pot over the ghost ball at gx, gy. The object ball may be off by `free` (rad).
+
+    With the cut φ, thrown back as it is, the cue ball may pass 2R·sin(φ ± free) off the object ball's centre, at the
+    distance D = L + 2R·cos φ, L being its way to the ghost ball: the normal chance of −2R(sin φ − sin(φ − free))/D …
+    2R(sin(φ + free) − sin φ)/D.
+    """
+    reach = max(math.hypot(gx - x, gy - y), 1e-9)
+    cut = ((gx - x) * ux + (gy - y) * uy) / reach
+    if free <= 0.0 or cut <= math.cos(HEAVIEST_CUT):
+        return 0.0
+    angle = math.acos(min(cut, 1.0))
+    turned = min(free / (1.0 - THROWN / math.cosh(angle / THROWN_RAD) ** 2), 0.5 * math.pi)
+    most = math.sin(min(angle + turned, 0.5 * math.pi)) - math.sin(angle)
+    least = math.sin(angle) - math.sin(angle - turned)
+    scale = 2.0 * r / ((reach + 2.0 * r * cut) * sigma * math.sqrt(2.0))
+    return 0.5 * (math.erf(scale * most) + math.erf(scale * least))
+
+
+@kernel
+def best_pots(
+    rests: Floats, on: Bools, room: Room, sigma: float, only: int, p: Floats, ball: Ints, pocket: Ints
+) -> None:
+    """Of n draws the best pot: its chance, of which ball (by number, 0 for none) into which pocket (−1 for none).
+
+    rests: (n, m + 1, 2) m, the cue ball first, NaN where down; on: (n, m + 1) which may be played. sigma: standard
+    deviation of the cue's line, rad. only: the pocket wanted, −1 for any. p, ball, pocket are written.
+    """
+    r, wide = room.r, 2.0 * room.r
+    for i in range(len(rests)):
+        p[i], ball[i], pocket[i] = 0.0, 0, -1
+        x, y, balls = rests[i, 0, 0], rests[i, 0, 1], rests[i, 1:]
+        for k in range(len(balls)):
+            bx, by = balls[k, 0], balls[k, 1]
+            if not on[i, k + 1] or math.isnan(bx):
+                continue
+            for hole in range(len(room.middle)):
+                if only >= 0 and hole != only:
+                    continue
+                gx, gy, half = aimed_at(room, hole, bx, by)
+                away = max(math.hypot(gx - bx, gy - by), 1e-9)
+                ux, uy = (gx - bx) / away, (gy - by) / away
+                hx, hy = bx - wide * ux, by - wide * uy
+                if not (r <= hx <= room.length - r and r <= hy <= room.width - r):
+                    continue
+                chance = pot_chance(x, y, hx, hy, ux, uy, half / away, sigma, r)
+                if not chance > p[i] or not clear(balls, k, bx, by, gx, gy, wide):
+                    continue
+                if clear(balls, k, x, y, hx, hy, wide):
+                    p[i], ball[i], pocket[i] = chance, k + 1, hole
