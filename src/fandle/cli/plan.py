@@ -23,11 +23,10 @@ from fandle.cli.verbs import (
     stroke_of,
 )
 from fandle.core.choice.position import next_of
-from fandle.core.choice.wish import Zone, zone_of
+from fandle.core.choice.wish import Then, Zone, zone_of
 from fandle.core.layout.state import state_of_text
 from fandle.core.player.scatter import PLAYERS, Player, player_named
 from fandle.core.steps import finish
-from fandle.core.table.model import Table
 from fandle.formats import words
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import read_player
@@ -72,7 +71,7 @@ def plan(
         laid = replace(laid, target=target)
     wish = wish_of(goal, _player(player), strokes, pocket, draws, seed, laid)
     ahead = None if then is None else next_of(laid, then)
-    wish = replace(wish, zones=_zones(laid.table, zone), away=_zones(laid.table, not_zone), next=ahead)
+    wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead))
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:
@@ -88,6 +87,6 @@ def _player(text: str) -> Player:
     return read_player(bytes_of(text)) if text == "-" or Path(text).is_file() else player_named(text)
 
 
-def _zones(table: Table, texts: list[str] | None) -> tuple[Zone, ...]:
-    """Circles on the cloth, written x,y,r in diamonds along the table."""
-    return tuple(zone_of(table, text) for text in texts or ())
+def _zones(texts: list[str] | None) -> tuple[Zone, ...]:
+    """Circles on the cloth, written x,y,r."""
+    return tuple(zone_of(text) for text in texts or ())

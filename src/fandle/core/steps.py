@@ -17,6 +17,17 @@ def finish(steps: Generator[object, None, T]) -> T:
             return value
 
 
+def quietly(steps: Generator[object, None, T]) -> Steps[T]:
+    """The same steps without what is told on the way."""
+    while True:
+        try:
+            next(steps)
+        except StopIteration as done:
+            value: T = done.value
+            return value
+        yield
+
+
 def at_once(work: Callable[[], T]) -> Steps[T]:
     """Short work as a single step."""
     yield

@@ -5,6 +5,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
+from fandle.core.choice.after import After
 from fandle.core.choice.chance import Chance, Share
 from fandle.core.choice.opponent import Leave
 from fandle.core.choice.position import Following
@@ -105,10 +106,10 @@ class RestsAnswer(Answer):
     others: dict[str, RestAnswer]
 
     @classmethod
-    def of(cls, line: Line) -> "RestsAnswer":
-        """From a line."""
-        others = {name: RestAnswer.of(rest) for name, rest in line.others.items()}
-        return cls(cue=RestAnswer.of(line.rest), target=RestAnswer.of(line.target_rest), others=others)
+    def of(cls, after: After) -> "RestsAnswer":
+        """From what comes after the hit."""
+        others = {name: RestAnswer.of(rest) for name, rest in after.others.items()}
+        return cls(cue=RestAnswer.of(after.rest), target=RestAnswer.of(after.target_rest), others=others)
 
 
 class OpponentAnswer(Answer):
@@ -227,8 +228,8 @@ class LineAnswer(Answer):
             "draws": draws,
             "for": [ReasonAnswer.of(reason) for reason in line.pros],
             "against": [ReasonAnswer.of(reason) for reason in line.cons],
-            "rest": RestsAnswer.of(line),
-            "leave": LeaveAnswer.of(line.leave, line.ahead),
+            "rest": RestsAnswer.of(line.after),
+            "leave": LeaveAnswer.of(line.after.leave, line.after.ahead),
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
         return cls(**data)

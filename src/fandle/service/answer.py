@@ -6,23 +6,21 @@ from dataclasses import dataclass, replace
 from fandle.core.choice.report import Plan
 from fandle.core.choice.rules import balls_on
 from fandle.core.choice.told import Line as Choice
-from fandle.core.choice.wish import GOALS
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps, in_the_way
 from fandle.core.lines.helps import Helps, helps_of
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.lines.mirror import contacts, natural_direction
-from fandle.core.lines.question import ANY
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import meant_for
 from fandle.core.shot.play import Shot, play
-from fandle.core.steps import Steps
+from fandle.core.steps import Steps, quietly
 from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail
 from fandle.service.choose import plan as choose
-from fandle.service.choose import wish_of
+from fandle.service.choose import wish_for
 from fandle.service.count import Counted, count_line
 from fandle.service.lines import one_line, with_chain
 from fandle.service.situation import Situation
@@ -109,17 +107,8 @@ def _with_best(asked: Situation, plan: Plan) -> Steps[Situation]:
 
 def _here(asked: Situation) -> Steps[Plan]:
     """The lines at the stroke given, on as few draws as will tell the best."""
-    goal = asked.goal if asked.table.pockets is not None else GOALS[0]
-    called = asked.called or (None if asked.pocket == ANY else asked.pocket)
-    wish = wish_of(goal, asked.player, "this", called if goal == "pot" else None, FEW_DRAWS, 0, asked.layout)
-    planning = choose(asked, wish)
-    while True:
-        try:
-            next(planning)
-        except StopIteration as done:
-            found: Plan = done.value
-            return found
-        yield
+    found = yield from quietly(choose(asked, wish_for(asked, "this", FEW_DRAWS, 0)))
+    return found
 
 
 def chosen_of(asked: Situation, line: Choice) -> Situation:

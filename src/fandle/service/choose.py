@@ -3,6 +3,7 @@
 import logging
 import os
 from collections.abc import Generator, Iterable, Sequence
+from dataclasses import replace
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
@@ -39,6 +40,15 @@ def wish_of(goal: str, player: Player, strokes: str, pocket: str | None, draws: 
         wanted_mouths(layout, pocket)  # refuses a pocket that the table does not have
     check_draws(draws, seed)
     return Wish(known, None if pocket == ANY else pocket, player, strokes == "usual", draws, seed)
+
+
+def wish_for(asked: Situation, strokes: str, draws: int, seed: int) -> Wish:
+    """The wish of a situation, checked; where there are no pockets, a hit."""
+    potted = asked.table.pockets is not None
+    goal = asked.goal if potted else GOALS[0]
+    called = asked.called or (None if asked.pocket == ANY else asked.pocket)
+    wish = wish_of(goal, asked.player, strokes, called if goal == "pot" else None, draws, seed, asked.layout)
+    return replace(wish, then=asked.then)
 
 
 def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:

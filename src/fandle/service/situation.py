@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from fandle.core.choice.wish import GOALS
+from fandle.core.choice.wish import ANYHOW, GOALS, Then
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.player.scatter import CLUB, Player
@@ -22,7 +22,8 @@ class Situation:
     """A layout on its table, a stroke with its cue, and what is wanted.
 
     rails: the order wanted, () for the straight shot, None for the best. goal: what lines are listed for, "hit" or
-    "pot", there into the pocket called (None for any); player: whose scatter their chances are of.
+    "pot", there into the pocket called (None for any); player: whose scatter their chances are of;
+    then: what is to become of the cue ball.
     pocket: where a bank goes, None for the widest window; where a kick or straight shot is to pot the ball, None for a
     hit alone; "any" for whichever pocket.
     hit: the thickness, ball diameters right of full. frame: where marks are read; system: the player's favourite.
@@ -39,6 +40,7 @@ class Situation:
     goal: str = GOALS[0]
     called: str | None = None
     player: Player = CLUB
+    then: Then = ANYHOW
 
     @property
     def table(self) -> Table:

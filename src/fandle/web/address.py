@@ -8,7 +8,8 @@ from collections.abc import Mapping
 from dataclasses import replace
 from urllib.parse import quote
 
-from fandle.core.choice.wish import GOALS
+from fandle.core.choice.position import next_of
+from fandle.core.choice.wish import GOALS, Then, Zone, zone_of
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -82,7 +83,12 @@ def rounded(asked: Situation) -> Situation:
     side, up = within_limit(_keep(s.side), _keep(s.up))
     stroke = Stroke(max(_keep(s.speed), 1e-4), side, up, _keep(s.elevation), s.cue)
     goal = asked.goal if layout.table.pockets is not None else GOALS[0]  # without pockets there is one
-    return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit), goal=goal)
+    then = replace(asked.then, zones=_kept_zones(asked.then.zones), away=_kept_zones(asked.then.away))
+    return replace(asked, layout=layout, stroke=stroke, hit=_keep(asked.hit), goal=goal, then=then)
+
+
+def _kept_zones(zones: tuple[Zone, ...]) -> tuple[Zone, ...]:
+    return tuple(Zone(_keep(zone.x), _keep(zone.y), _keep(zone.r)) for zone in zones)
 
 
 def _kept_layout(layout: Layout) -> Layout:
@@ -116,6 +122,9 @@ def write(asked: Situation) -> str:
         "goal": "" if asked.goal == GOALS[0] else asked.goal,
         "called": asked.called or "",
         "pocket": asked.pocket or "",
+        "stop": ";".join(_zone(zone) for zone in asked.then.zones),
+        "stay-off": ";".join(_zone(zone) for zone in asked.then.away),
+        "next": "" if asked.then.next is None else asked.then.next.text,
         "method": asked.system,
         "frame": asked.frame,
     }
@@ -148,7 +157,19 @@ def read(query: Mapping[str, str], known: Known = STANDARD) -> Situation:
         query.get("method", FAVOURITE),
         _one_of(query.get("goal", GOALS[potting]), "goal", GOALS),
         _pocket(query, "called"),
-    )
+        then=Then(
+            _zones(query.get("stop", "")), _zones(query.get("stay-off", "")),
+            next_of(layout, query["next"]) if query.get("next") else None,
+        ),
+    )  # fmt: skip
+
+
+def _zone(zone: Zone) -> str:
+    return ",".join(number(value) for value in (zone.x, zone.y, zone.r))
+
+
+def _zones(text: str) -> tuple[Zone, ...]:
+    return tuple(zone_of(part) for part in text.split(";") if part)
 
 
 def _pocket(query: Mapping[str, str], field: str) -> str | None:

@@ -17,11 +17,10 @@ from fandle.core.layout.state import COLOUR, RED
 from fandle.core.lines.question import ANY, wanted_mouths
 from fandle.core.shot.play import Shot
 from fandle.core.table.pocket import mouths
-from fandle.core.words.balls import CUE, spoken
+from fandle.core.words.balls import CUE
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
-ALONG_DEG, ACROSS_DEG = 30.0, 60.0  # between the way and the line: up to, from
 
 
 @dataclass(frozen=True)
@@ -30,6 +29,11 @@ class Next:
 
     ball: str | None = None
     pocket: str | None = None
+
+    @property
+    def text(self) -> str:
+        """As `next_of` reads it."""
+        return f"{self.ball or ANY}:{self.pocket}" if self.pocket else self.ball or ANY
 
 
 EASIEST = Next()
@@ -149,10 +153,3 @@ def _along(field: Field, shot: Shot, line: tuple[tuple[float, float], ...]) -> f
         return 0.0
     (cx, cy), (gx, gy) = line[:2]
     return math.degrees(abs(math.remainder(math.atan2(dy, dx) - math.atan2(gy - cy, gx - cx), math.pi)))
-
-
-def says(ahead: Following) -> str:
-    """The next shot in words: "then the 3, 6 in 10, along its line"."""
-    along, across = ahead.along_deg <= ALONG_DEG, ahead.along_deg >= ACROSS_DEG
-    way = "along its line" if along else "across its line" if across else "at an angle to its line"
-    return f"then {spoken(ahead.ball)} {max(round(10 * ahead.p), 1)} in 10, {way}"

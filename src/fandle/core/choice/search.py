@@ -69,25 +69,25 @@ class Search:
         kept, fresh = yield from self._compared(wanted, known)
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
-        played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.then)
+        played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.ahead)
         here = {key: line.here for key, line in known.items()}
         return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
 
     @property
-    def then(self) -> Next:
+    def ahead(self) -> Next:
         """The ball that is to be potted next: whichever is easiest where none is asked for."""
-        return self.wish.next or EASIEST
+        return self.wish.then.next or EASIEST
 
     def _worth_of(self, key: Key, told: Verdicts, rests: Floats) -> Floats:
         """What strokes played without error are worth, by what they come to: as `Wish.worth` of a chance."""
         wish, aim = self.wish, self.wish.player.direction_deg
         reached = told.pot if wish.goal == "pot" else told.legal
-        found = reached & wish.in_zones(rests[:, 0])
+        found = reached & wish.then.in_zones(self.field.layout.table, rests[:, 0])
         if wish.goal == "safe":
             found, _ = safe(self.field, found, rests, aim)
-        if wish.next is None or wish.goal != "pot":
+        if not wish.chained:
             return found.astype(float)
-        return next_pot(self.field, found, rests, wish.next, key.target, aim).p
+        return next_pot(self.field, found, rests, self.ahead, key.target, aim).p
 
     def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
         """What is wanted in the sweeps, with where in it it is reached."""
@@ -99,7 +99,7 @@ class Search:
         if self.wish.goal == "pot":
             found = yield from pots_inside(self.field, met, self.wish.pocket, self._worth_of)
             return found
-        plain = self.wish.goal == "hit" and not self.wish.placed
+        plain = self.wish.goal == "hit" and not self.wish.then.placed
         found = yield from good_inside(self.field, self._shortlist(met), LOOKS if plain else FINE_LOOKS, self._worth_of)
         return [s for s in found if not (plain and s.tried.crawls) or s.key.kind == KIND]
 
@@ -111,7 +111,7 @@ class Search:
         if tried.lengths is None or tried.stroke.elevation > 0.0:
             return tried.lengths is None or not rails
         if not rails:
-            return tried.tips == 0.0 or (self.wish.next is not None and abs(tried.tips) < 1.0)
+            return tried.tips == 0.0 or (self.wish.chained and abs(tried.tips) < 1.0)
         return abs(tried.tips) < 1.0 or running(tried.tips, rails[0], stretch.middle) == "running"
 
     def _without_needless_curves(self, found: Sequence[Stretch]) -> list[Stretch]:
@@ -150,7 +150,7 @@ class Search:
             return [], alone[:MOST_LINES]
         every = [a for some in wanted.values() for a in some]
         few = self.drawn.first(SCREENED)
-        screen = yield from chances(self.field, every, self.wish.player, few, self.then)
+        screen = yield from chances(self.field, every, self.wish.player, few, self.ahead)
         best: dict[Key, tuple[float, Aimed | Ranked]] = {
             key: (self.wish.share(line.chance, SCREENED), line) for key, line in known.items()
         }

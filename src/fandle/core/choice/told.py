@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fandle.core.choice.after import After, after_of
 from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.bank_mark import object_heading
 from fandle.core.choice.chance import Chance, Share
@@ -13,10 +14,8 @@ from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
 from fandle.core.choice.judge import judge, pocket_number
-from fandle.core.choice.opponent import Leave, leave_of
-from fandle.core.choice.position import Following, following
+from fandle.core.choice.named import stroke_name
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
-from fandle.core.choice.rests import Rest, moved, rest_of
 from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Wish
 from fandle.core.lines.marks import Marks, marks
@@ -40,8 +39,7 @@ class Line:
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
     A line without a mark is not told at all (`told`). hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
-    where that is not clear. rest, …: where cue ball, target and others stop. leave: what the opponent gets, None where
-    the turn never passes; ahead: the next shot where this one pots.
+    where that is not clear. called: what the stroke is called, "" where it has no name.
     """
 
     kind: str
@@ -59,16 +57,13 @@ class Line:
     room_mm: tuple[float, float] | None
     legal: bool
     chance: Chance
-    here: Chance | None
+    here: Share | None
     wanted: Share
     pros: tuple[Reason, ...]
     cons: tuple[Reason, ...]
-    rest: Rest
-    target_rest: Rest
-    others: dict[str, Rest]
+    after: After
     gain: Gain | None
-    leave: Leave | None
-    ahead: Following | None
+    called: str
     run: Approach
 
 
@@ -94,7 +89,6 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     sigma = spread(layout.table, wish.player, aim.marked)
     pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed))
     rail, at = read
-    target = field.number(key.target)
     return Line(
         kind=_kind(field, key.kind, way),
         target=key.target,
@@ -111,16 +105,13 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         room_mm=_room_mm(field, aim),
         legal=legal,
         chance=line.chance,
-        here=line.here,
+        here=None if line.here is None else wish.wanted(line.here),
         wanted=wish.wanted(line.chance),
         pros=pros,
         cons=cons,
-        rest=rest_of(field, line.chance, 0),
-        target_rest=rest_of(field, line.chance, target),
-        others={field.name(k): rest_of(field, line.chance, k) for k in moved(field, line.chance, target)},
-        leave=leave_of(field, line.chance.verdicts.legal, line.chance.rests, line.chance.theirs),
-        ahead=following(field, line.chance.ahead, line.chance.verdicts.pot, shot),
+        after=after_of(field, line, shot),
         gain=gain_of(line, wish, given, layout.table),
+        called=stroke_name(key, stroke, hit, shot),
         run=way,
     )
 

@@ -1,6 +1,5 @@
 """What is wanted of a line, by whom: the goal, where the cue ball is to stop, what comes next."""
 
-import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,6 +13,7 @@ from fandle.core.player.scatter import CLUB, Player
 from fandle.core.table.model import Table
 
 Floats = NDArray[np.float64]
+Bools = NDArray[np.bool_]
 Goal = Literal["hit", "pot", "safe"]
 GOALS: tuple[Goal, ...] = ("hit", "pot", "safe")
 VERDICT: dict[str, str] = {"hit": "legal", "pot": "pot", "safe": "safe"}  # what a line is ranked by
@@ -22,41 +22,40 @@ DRAWS = 300
 
 @dataclass(frozen=True)
 class Zone:
-    """A circle on the cloth, m."""
+    """A circle on the cloth, diamonds; its radius in those along the table."""
 
     x: float
     y: float
     r: float
 
-    def holds(self, places: NDArray[np.float64]) -> NDArray[np.bool_]:
-        """Which places, (n, 2), lie in it; one that is NaN does not."""
-        return np.asarray(np.hypot(places[:, 0] - self.x, places[:, 1] - self.y) <= self.r, np.bool_)
+    def __post_init__(self) -> None:
+        if not (0.0 <= self.x <= 8.0 and 0.0 <= self.y <= 4.0 and 0.0 < self.r <= 8.0):
+            raise BadInputError(
+                f"zone {self.x:g},{self.y:g},{self.r:g} does not lie on the table: x 0 to 8, y 0 to 4, r up to 8",
+                "zone",
+            )
+
+    def holds(self, table: Table, places: Floats) -> Bools:
+        """Which places, (n, 2) m, lie in it; one that is NaN does not."""
+        off = places - np.array([self.x * table.diamond_x, self.y * table.diamond_y])
+        return np.asarray(np.hypot(off[:, 0], off[:, 1]) <= self.r * table.diamond_x, np.bool_)
 
 
-def zone_of(table: Table, text: str) -> Zone:
-    """A circle written x,y,r in diamonds, r in those along the table. Raises BadInputError."""
+def zone_of(text: str) -> Zone:
+    """A circle written x,y,r. Raises BadInputError."""
     try:
         x, y, r = (float(part) for part in text.split(","))
     except ValueError:
-        x = y = r = math.nan
-    if not (0.0 <= x <= 8.0 and 0.0 <= y <= 4.0 and 0.0 < r <= 8.0):
-        raise BadInputError(f"zone {text!r} is not understood: write x,y,r in diamonds, like 6,2,0.5", "zone")
-    return Zone(x * table.diamond_x, y * table.diamond_y, r * table.diamond_x)
+        raise BadInputError(
+            f"zone {text!r} is not understood: write x,y,r in diamonds, like 6,2,0.5", "zone", code="not_understood"
+        ) from None
+    return Zone(x, y, r)
 
 
 @dataclass(frozen=True)
-class Wish:
-    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any.
+class Then:
+    """What is to become of the cue ball: where it is to stop, where not, and the ball that is to be potted next."""
 
-    zones, away: where the cue ball is to stop, and where not; next: the ball that is to be potted after this one.
-    """
-
-    goal: Goal = "hit"
-    pocket: str | None = None
-    player: Player = CLUB
-    usual: bool = True
-    draws: int = DRAWS
-    seed: int = 0
     zones: tuple[Zone, ...] = ()
     away: tuple[Zone, ...] = ()
     next: Next | None = None
@@ -66,23 +65,44 @@ class Wish:
         """Is it asked for where the cue ball stops?"""
         return bool(self.zones or self.away)
 
+    def in_zones(self, table: Table, cue: Floats) -> Bools:
+        """Which places, (n, 2) m, are where the cue ball is to stop: in one of the zones, in none to keep out of."""
+        found = np.ones(len(cue), np.bool_)
+        if self.zones:
+            found = np.logical_or.reduce([zone.holds(table, cue) for zone in self.zones])
+        for zone in self.away:
+            found &= ~zone.holds(table, cue)
+        return found
+
+
+ANYHOW = Then()
+
+
+@dataclass(frozen=True)
+class Wish:
+    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any."""
+
+    goal: Goal = "hit"
+    pocket: str | None = None
+    player: Player = CLUB
+    usual: bool = True
+    draws: int = DRAWS
+    seed: int = 0
+    then: Then = ANYHOW
+
+    @property
+    def chained(self) -> bool:
+        """Is a next ball part of what is wanted?"""
+        return self.goal == "pot" and self.then.next is not None
+
     def worth(self, chance: Chance) -> Floats:
         """What each draw is worth, 0 to 1: the goal reached, the cue ball where it is to stop, the next ball on.
 
         A pot before a next ball is worth the chance of that one.
         """
         reached = chance.safe if self.goal == "safe" else getattr(chance.verdicts, VERDICT[self.goal])
-        found = (reached & self.in_zones(chance.rests[:, 0])).astype(float)
-        return found * chance.ahead.p if self.next is not None and self.goal == "pot" else found
-
-    def in_zones(self, cue: Floats) -> NDArray[np.bool_]:
-        """Which places, (n, 2), are where the cue ball is to stop: in one of the zones, in none to keep out of."""
-        found = np.ones(len(cue), np.bool_)
-        if self.zones:
-            found = np.logical_or.reduce([zone.holds(cue) for zone in self.zones])
-        for zone in self.away:
-            found &= ~zone.holds(cue)
-        return found
+        found = (reached & self.then.in_zones(chance.field.layout.table, chance.rests[:, 0])).astype(float)
+        return found * chance.ahead.p if self.chained else found
 
     def share(self, chance: Chance, n: int | None = None) -> float:
         """The mean over the draws (over the first n)."""

@@ -29,6 +29,7 @@ from fandle.web.faults import FAULTS
 from fandle.web.known import mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.speech import said, screen_of
+from fandle.web.table.afterwards import Afterwards
 from fandle.web.table.lists import held_stroke
 from fandle.web.table.models import AnswerModel, SceneModel
 from fandle.web.table.replies import EditedModel, HealthModel, HeldModel, HrefModel, ReadModel
@@ -52,7 +53,7 @@ class Scene(BaseModel):
     state: StateFile = StateFile()
 
 
-class Question(BaseModel):
+class Question(Afterwards):
     """A layout with a stroke: speed in m/s or lengths, side and height in radii or tips.
 
     ease: a ball that lies into rubber or a little too far into a pocket is put beside it, not refused.
@@ -158,6 +159,7 @@ def situation(question: Question, request: Request) -> Situation:
         question.goal,
         None if question.called == ANY else question.called,
         player_of(request),
+        question.then(layout),
     )
 
 

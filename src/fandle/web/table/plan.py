@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import AsyncIterator
+from dataclasses import replace
 from typing import Any
 
 from fastapi import APIRouter, Request
@@ -43,6 +44,7 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
         question.goal, _player(question.player, request), question.strokes, question.pocket, question.draws,
         question.seed, asked.layout,
     )  # fmt: skip
+    wish = replace(wish, then=asked.then)
     works = works_of(request)
     works.room_for_long()
     told = Teller(asked, question.goal, screen_of(request, asked.table))
@@ -68,7 +70,8 @@ def _situation(question: PlanQuestion, request: Request) -> Situation:
     side = question.side if question.tips is None else offset_of(question.tips, table, tip)
     up = question.up if question.height is None else offset_of(question.height, table, tip)
     stroke = Stroke(speed, side, up, question.elevation, cue)
-    return address.rounded(Situation(layout, stroke, frame=address.check_frame(question.frame)))
+    frame, then = address.check_frame(question.frame), question.then(layout)
+    return address.rounded(Situation(layout, stroke, frame=frame, then=then))
 
 
 def _player(given: str | PlayerFile | None, request: Request) -> Player:

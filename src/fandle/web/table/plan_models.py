@@ -2,14 +2,15 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import ConfigDict, Field
 
 from fandle.formats.base import Number
 from fandle.formats.player import PlayerFile
+from fandle.web.table.afterwards import Afterwards
 from fandle.web.table.api import Scene
 
 
-class PlanQuestion(BaseModel):
+class PlanQuestion(Afterwards):
     """A layout with a stroke, and what is wanted. player: new, club, strong or a scatter; the page's own where null.
 
     pocket: the one called; null for any. ease: as of the other questions.

@@ -8,7 +8,6 @@ from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
 from fandle.core.choice.rests import Rest
 from fandle.core.choice.told import Line
-from fandle.core.choice.wish import VERDICT
 from fandle.core.lines.marks import over
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
@@ -36,13 +35,11 @@ def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel
 
 
 def _row(asked: Situation, goal: str, line: Line) -> RowModel:
-    name = VERDICT[goal]
     share = line.wanted
     low, high = share.range
     s = line.stroke
     own = _alike(s, asked.stroke)
     chosen = chosen_of(asked, line)
-    here = None if line.here is None else line.here.share(name)
     return {
         "key": "|".join((line.kind, line.target, rails_name(line.rails), line.pocket or "")),
         "target": chosen.layout.target or "",
@@ -53,21 +50,27 @@ def _row(asked: Situation, goal: str, line: Line) -> RowModel:
         "stroke": {"speed": s.speed, "side": s.side, "up": s.up, "elevation": s.elevation},
         "own": own,
         "name": _name(asked, line),
-        "why": _why(asked, line, own),
+        "why": _why(asked, goal, line, own),
         "mark": mark(line.aim, asked.frame) if line.rails else "",
         "share": share.p,
         "low": low,
         "high": high,
         "percent": f"{share.p:.0%}",
-        "here": None if here is None else f"{here.p:.0%}",
+        "here": None if line.here is None else f"{line.here.p:.0%}",
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
         "ends": [
             end
-            for ball, rest in ((CUE, line.rest), (line.target, line.target_rest), *line.others.items())
+            for ball, rest in _rests(line)
             if (end := _end(asked.table, ball, rest)) is not None
         ],
     }  # fmt: skip
+
+
+def _rests(line: Line) -> list[tuple[str, Rest]]:
+    """Where every ball that moves stops."""
+    after = line.after
+    return [(CUE, after.rest), (line.target, after.target_rest), *after.others.items()]
 
 
 def _end(table: Table, ball: str, rest: Rest) -> EndModel | None:
@@ -99,11 +102,13 @@ def _name(asked: Situation, line: Line) -> str:
     return f"{way}: {spoken(line.target)}" if other or line.kind == "combination" else way
 
 
-def _why(asked: Situation, line: Line, own: bool) -> str:
+def _why(asked: Situation, goal: str, line: Line, own: bool) -> str:
     """Where a pot goes, the stroke where it is another than the one given, and one reason."""
     parts = [] if line.pocket is None else [f"into {line.pocket}"]
-    if line.leave is not None:
-        parts.append(_left(line.leave))
+    if goal == "safe" and line.after.leave is not None:
+        parts.append(_left(line.after.leave))
+    if asked.then.next is not None and line.after.ahead is not None:
+        parts.append(f"then {spoken(line.after.ahead.ball)}, {tenths(line.after.ahead.p)}")
     parts += [] if own else [_stroke(asked, line)]
     cons = [reason for reason in line.cons if own or reason.code != "side"]
     likely = line.chance.share("legal").p >= LIKELY
@@ -122,7 +127,7 @@ def _left(leave: Leave) -> str:
 def _stroke(asked: Situation, line: Line) -> str:
     """A stroke in a few words: "firm, ½ tip running"."""
     table, s = asked.table, line.stroke
-    words = []
+    words = [line.called] if line.called else []
     if abs(s.speed - asked.stroke.speed) > SAME:
         words.append(speed_word(lengths_of(table, s.speed)))
     tips, height = (tips_of(offset, table, s.cue.tip) for offset in (s.side, s.up))
