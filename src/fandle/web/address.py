@@ -28,6 +28,8 @@ from fandle.web.known import STANDARD, Known
 TABLE_ROOM = "/"
 ANSWER = "/api/answer"
 PLAN = "/api/plan"
+POSITION = "/api/position"
+STRATEGY = "/api/strategy"
 INSTEAD = "/api/instead"
 ADD_BALL = "/api/add-ball"
 READ_LAYOUT = "/api/read-layout"

@@ -26,6 +26,7 @@ from fandle.web.log import files as log_files
 from fandle.web.log import page as log_page
 from fandle.web.settings import Settings
 from fandle.web.speech import words_of
+from fandle.web.table import after as table_after
 from fandle.web.table import api as table_api
 from fandle.web.table import layouts as table_layouts
 from fandle.web.table import link as table_link
@@ -37,8 +38,8 @@ from fandle.web.work import Works
 
 HERE = Path(__file__).parent
 PARTS = (
-    table_page, table_api, table_plan, steady, table_layouts, table_link, log_api, log_page, log_files, club_page,
-    compare_page, handbook_page, club_api, cue_test, pass_page, docs,
+    table_page, table_api, table_plan, table_after, steady, table_layouts, table_link, log_api, log_page, log_files,
+    club_page, compare_page, handbook_page, club_api, cue_test, pass_page, docs,
 )  # fmt: skip
 
 

@@ -173,6 +173,8 @@ def film(table: Table, pieces: Sequence[Piece]) -> list[list[float]]:
 
 
 def polyline(table: Table, points: list[Point]) -> str:
-    """Points in metres as SVG path data."""
+    """Points in metres as SVG path data; "" of none."""
+    if not points:
+        return ""
     drawn = ["{:g} {:g}".format(*mm(table, *p)) for p in points]
     return "M" + "L".join(drawn)

@@ -1,5 +1,6 @@
 """What a shot leaves: the opponent's pot in closed form against played draws, what they see, and the goal Safe."""
 
+import itertools
 import math
 import random
 
@@ -8,10 +9,10 @@ import pytest
 from tests.core.choice.test_plan import POOL, choose, lay
 
 from fandle.core.choice.field import Field
-from fandle.core.choice.leave import best_pot, sees
+from fandle.core.choice.leave import best_pot
 from fandle.core.choice.opponent import SAFE_BELOW, safe, theirs
 from fandle.core.choice.plan import rank
-from fandle.core.choice.wish import Wish, Zone, zone_of
+from fandle.core.choice.wish import Then, Wish, Zone, zone_of
 from fandle.core.errors import BadInputError
 from fandle.core.layout.state import OPEN, State
 from fandle.core.lines.pot import solve_pot
@@ -22,7 +23,6 @@ from fandle.core.steps import finish
 from fandle.core.table.pocket import POCKET_NAMES, mouths
 from fandle.core.table.speeds import default_speed
 
-R = POOL.ball_radius
 ON = np.ones((1, 2), np.bool_)
 
 
@@ -30,36 +30,33 @@ def spot(rng: random.Random) -> tuple[float, float]:
     return rng.uniform(0.5, 7.5), rng.uniform(0.5, 3.5)
 
 
-def played(cue: tuple[float, float], ball: tuple[float, float], pocket: str, rng: np.random.Generator) -> float:
-    """The chance of a pot at its best of three speeds, by 2,000 plain draws of the direction, σ = 0.1°."""
-    layout, best, n = lay({"cue": cue, "1": ball}, target="1"), 0.0, 2000
-    for speed in (1.5, 2.5, 4.0):
-        stroke = Stroke(speed)
-        aim = solve_pot(layout, (), stroke, "1", pocket, with_chain=False)
-        if isinstance(aim, Aim):
-            at = aim.best.direction + math.radians(0.1) * rng.standard_normal(n)
-            start = np.tile(layout.metres(layout.cue), (n, 1))
-            rows = Strokes(at, np.tile(stroke.array(), (n, 1)), start, np.zeros(n, np.int64))
-            out = play_batch(rows, POOL.params()[None], layout.obstacles(), threads=2)
-            down = (out.down == 1) & (out.pockets == POCKET_NAMES.index(pocket))
-            best = max(best, float(down.any(axis=1).mean()))
-    return best
+def played(places: list[tuple[float, float]], ball: int, pocket: str, rng: np.random.Generator) -> float:
+    """The chance of a pot at a medium stroke, by 20,000 plain draws of the direction, σ = 0.1°."""
+    spots = {"cue": places[0], **{str(k): place for k, place in enumerate(places[1:], 1)}}
+    layout, n, stroke = lay(spots, "straight", target=str(ball)), 20_000, Stroke(default_speed(POOL))
+    aim = solve_pot(layout, (), stroke, str(ball), pocket, with_chain=False)
+    if not isinstance(aim, Aim):
+        return 0.0
+    at = aim.best.direction + math.radians(0.1) * rng.standard_normal(n)
+    start = np.tile(layout.metres(layout.cue), (n, 1))
+    rows = Strokes(at, np.tile(stroke.array(), (n, 1)), start, np.zeros(n, np.int64))
+    out = play_batch(rows, POOL.params()[None], layout.obstacles(), threads=2)
+    down = (out.down == ball) & (out.pockets == POCKET_NAMES.index(pocket))
+    return float(down.any(axis=1).mean())
 
 
 def test_the_closed_form_is_what_is_played() -> None:
-    """Forty straight pots of every kind: most are within 0.05, on average they agree."""
+    """The best pot of eighty leaves of three balls: nine in ten are within 0.05, and on average they agree."""
     rng, plain, off = random.Random(5), np.random.default_rng(6), []
-    while len(off) < 40:
-        cue, ball = spot(rng), spot(rng)
-        if math.dist(cue, ball) < 0.6:
+    while len(off) < 80:
+        places = [spot(rng) for _ in range(4)]
+        if min(math.dist(a, b) for a, b in itertools.combinations(places, 2)) < 0.4:
             continue
-        places = np.array([[cue, ball]]) * (POOL.diamond_x, POOL.diamond_y)
-        best = best_pot(POOL, places, ON, 0.1)
-        if best.p[0] > 0.05:
-            off.append(best.p[0] - played(cue, ball, POCKET_NAMES[best.pocket[0]], plain))
-    assert np.mean(np.abs(off) <= 0.05) >= 0.7
-    assert abs(np.mean(off)) < 0.04
-    assert np.mean(np.abs(off)) < 0.05
+        rests = np.array([places]) * (POOL.diamond_x, POOL.diamond_y)
+        best = best_pot(POOL, rests, np.ones((1, 4), np.bool_), 0.1)
+        off.append(best.p[0] - played(places, int(best.ball[0]), POCKET_NAMES[best.pocket[0]], plain))
+    assert np.mean(np.abs(off) <= 0.05) >= 0.9
+    assert abs(np.mean(off)) < 0.02
 
 
 def test_a_straight_in_forgives_what_its_window_says() -> None:
@@ -89,29 +86,6 @@ def test_a_ball_in_the_way_of_either_corridor_takes_the_pot_away() -> None:
     assert best_pot(POOL, wall, on, 0.1).p[0] == 0.0
     gone = np.array([[cue, (np.nan, np.nan), (1.2, 0.3)]])
     assert best_pot(POOL, gone, on, 0.1).p[0] == 0.0
-
-
-def test_what_is_seen_is_what_tangent_corridors_say() -> None:
-    """Reference: every direction of a fine sweep played by plain geometry, the first disc of two radii met."""
-    rng = np.random.default_rng(2)
-    rests = rng.uniform((0.1, 0.1), (2.4, 1.1), (200, 6, 2))
-    on = np.zeros((200, 6), np.bool_)
-    on[:, 1] = True
-    seen, angles = sees(POOL, rests, on).seen, np.linspace(-math.pi, math.pi, 3600)
-    ways = np.stack([np.cos(angles), np.sin(angles)])
-    wrong = 0
-    for row, told in zip(rests, seen, strict=True):
-        off = row[1:] - row[0]
-        if np.hypot(off[:, 0], off[:, 1]).min() < 2 * R:
-            continue
-        along = off @ ways
-        apart = (off**2).sum(axis=1)[:, None] - along**2
-        met = np.where(
-            (apart < (2 * R) ** 2) & (along > 0), along - np.sqrt(np.maximum((2 * R) ** 2 - apart, 0)), np.inf
-        )
-        first = (met[0] <= met.min(axis=0)) & np.isfinite(met[0])
-        wrong += bool(first.any()) != bool(told)
-    assert wrong <= 2  # a sliver narrower than a look
 
 
 @pytest.mark.parametrize(
@@ -157,7 +131,7 @@ def test_the_goal_safe_ranks_by_what_is_left() -> None:
     assert shares[0] > 0.2
     for line in found.lines:
         assert line.chance.share("safe").hits <= line.chance.share("legal").hits
-        assert line.leave is not None
+        assert line.after.leave is not None
     slow = min(line.stroke.speed for line in found.lines)
     assert slow < default_speed(POOL)
 
@@ -165,13 +139,19 @@ def test_the_goal_safe_ranks_by_what_is_left() -> None:
 def test_zones_are_where_the_cue_ball_stops() -> None:
     """Recounted by hand: a line's share is that of the draws that are legal and end inside."""
     layout = lay({"cue": (2.0, 1.0), "1": (3.4, 1.7), "9": (6.0, 3.0)})
-    field, zone = Field.of(layout, 2), zone_of(POOL, "4,2,1.5")
-    for wish, inside in ((Wish(usual=False, zones=(zone,)), True), (Wish(usual=False, away=(zone,)), False)):
+    field, zone = Field.of(layout, 2), zone_of("4,2,1.5")
+    for then, inside in ((Then(zones=(zone,)), True), (Then(away=(zone,)), False)):
+        wish = Wish(usual=False, then=then)
         line = finish(rank(field, Stroke(2.0), wish))[0]
         cue = line.chance.rests[:, 0]
-        there = np.hypot(cue[:, 0] - zone.x, cue[:, 1] - zone.y) <= zone.r
+        there = np.hypot(cue[:, 0] - 4 * POOL.diamond_x, cue[:, 1] - 2 * POOL.diamond_y) <= 1.5 * POOL.diamond_x
         assert wish.share(line.chance) == pytest.approx((line.chance.verdicts.legal & (there == inside)).mean())
-    assert zone == Zone(4 * POOL.diamond_x, 2 * POOL.diamond_y, 1.5 * POOL.diamond_x)
-    for text in ("4,2", "4,2,0", "9,2,1", "a,b,c"):
-        with pytest.raises(BadInputError, match="write x,y,r"):
-            zone_of(POOL, text)
+    assert zone == Zone(4.0, 2.0, 1.5)
+    for text, said in (
+        ("4,2", "write x,y,r"),
+        ("a,b,c", "write x,y,r"),
+        ("4,2,0", "not lie on"),
+        ("9,2,1", "not lie on"),
+    ):
+        with pytest.raises(BadInputError, match=said):
+            zone_of(text)

@@ -11,8 +11,8 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
 from fandle.core.choice.report import Plan
 from fandle.core.choice.search import Ranked
-from fandle.core.choice.wish import Wish
 from fandle.core.choice.told import Line
+from fandle.core.choice.wish import Wish
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.games import GAMES, id_order

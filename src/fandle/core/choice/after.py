@@ -43,12 +43,12 @@ def after_of(field: Field, line: Ranked, shot: Shot) -> After:
 
 
 def stops(after: After) -> str:
-    """Where the cue ball stops: "stops within a hand's span (20 cm) of the shape's middle 6 in 10"."""
+    """Where the cue ball stops, how surely: a sentence."""
     rest = after.rest
     if not rest.near:
         return ""
     gone = f", goes in {tenths(rest.gone)}" if rest.gone >= OFTEN else ""
-    return f"The cue ball stops within a hand's span (20 cm) of its middle {tenths(rest.near)}{gone}."
+    return f"The cue ball stops within a hand (20 cm) of the middle of its shape {tenths(rest.near)}{gone}."
 
 
 def left(after: After) -> str:
@@ -70,7 +70,7 @@ def left(after: After) -> str:
 
 
 def next_said(after: After) -> str:
-    """The next shot: "then the 3 into foot-far, 6 in 10; the cue ball comes along its line"."""
+    """The next shot, and how the cue ball comes to it: a sentence."""
     ahead = after.ahead
     if ahead is None:
         return ""

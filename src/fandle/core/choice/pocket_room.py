@@ -7,31 +7,40 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.physics.batch import Strokes, play_now
+from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.pots import Room
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
-from fandle.core.table.pocket import mouths
+from fandle.core.table.pocket import POCKET_NAMES, mouths
+from fandle.core.table.speeds import default_speed
 
 Floats = NDArray[np.float64]
 STEPS, ACROSS = 35, 49  # directions from −85° to 85° off the pocket's axis; lines across the mouth for each
 STEEPEST = math.radians(85.0)
-ROLLING = Stroke(2.0, up=0.4)  # the ball as it comes, rolling, at a medium pace
+SPEEDS = (0.6, 1.0, 1.5, 2.2, 3.2)  # m/s of the ball at the mouth
+HEIGHT = 0.4  # where it is struck, so that it rolls at once
+MIRRORED = ("foot-near", "head-far")  # the corners that a mirror makes of the first one, a turn makes the others
 RUN_M = 0.5  # how far before the mouth it is let go
 
 
 @lru_cache(maxsize=64)
 def room_of(table: Table) -> Room:
-    """What drops into every pocket, in their order; none on a table without."""
+    """What drops into every pocket, in their order; none on a table without. The stroke is a medium one."""
     holes = mouths(table)
-    ends = np.array([_room(table, number) for number in range(len(holes))]).reshape(-1, 2, STEPS)
+    played = {number: np.array([_room(table, number, speed) for speed in SPEEDS]) for number in (0, 1) if holes}
+    flipped = {number: -lines[:, ::-1, ::-1] for number, lines in played.items()}  # as in a mirror
+    every = [(flipped if name in MIRRORED else played)[name.startswith("side")] for name in POCKET_NAMES[: len(holes)]]
+    lines = np.array(every).reshape(len(holes), len(SPEEDS), 2, STEPS).swapaxes(0, 1)
     return Room(
         np.array([mouth.middle for mouth in holes]).reshape(-1, 2),
         np.array([mouth.axis for mouth in holes]).reshape(-1, 2),
-        ends[:, 0].copy(), ends[:, 1].copy(), STEEPEST, table.length, table.width, table.ball_radius,
+        np.array(SPEEDS), lines[:, :, 0].copy(), lines[:, :, 1].copy(), STEEPEST, table.length, table.width,
+        table.ball_radius, default_speed(table), table.cloth_sliding * GRAVITY, table.cloth_rolling * GRAVITY,
+        0.5 * (1.0 + table.ball_restitution),
     )  # fmt: skip
 
 
-def _room(table: Table, number: int) -> tuple[Floats, Floats]:
+def _room(table: Table, number: int, speed: float) -> tuple[Floats, Floats]:
     """By direction off the axis: the lowest and the highest line that drops, m left of the middle."""
     mouth, r = mouths(table)[number], table.ball_radius
     wide = math.dist(mouth.first, mouth.second)
@@ -44,7 +53,7 @@ def _room(table: Table, number: int) -> tuple[Floats, Floats]:
     inside = np.all((start >= low - 1e-9) & (start <= high + 1e-9), axis=1)
     rows = Strokes(
         heading + turn,
-        np.tile(ROLLING.array(), (len(turn), 1)),
+        np.tile(Stroke(speed, up=HEIGHT).array(), (len(turn), 1)),
         np.clip(start, low, high),
         np.zeros(len(turn), np.int64),
     )

@@ -85,11 +85,12 @@ def _in_snooker(layout: Layout, names: list[str]) -> tuple[str, ...]:
     return tuple(colours[:1])
 
 
+def cost_of_foul(layout: Layout) -> int:
+    """Snooker: the points that a foul costs, the value of the ball on, 4 at least."""
+    values = [VALUES[RED if name.startswith(RED) else name] for name in balls_on(layout)]
+    return max(LEAST_FOUL, max(values, default=LEAST_FOUL))
+
+
 def foul_cost(layout: Layout) -> str:
-    """What a foul costs here, in words: of snooker the value of the ball on, 4 at least."""
-    worth = (
-        max((VALUES[RED if name.startswith(RED) else name] for name in balls_on(layout)), default=LEAST_FOUL)
-        if layout.game == "snooker"
-        else 0
-    )
-    return rules_of(layout).cost.format(points=max(LEAST_FOUL, worth))
+    """What a foul costs here, in words."""
+    return rules_of(layout).cost.format(points=cost_of_foul(layout) if layout.game == "snooker" else "")

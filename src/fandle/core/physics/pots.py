@@ -13,50 +13,82 @@ from fandle.core.physics.sight import clear
 HEAVIEST_CUT = math.radians(80.0)  # a thinner cut is nobody's
 # a cut that turns by φ is thrown back by a seventh of it where the balls grip one another, and by less the thinner it
 # is (impulse of two rolling spheres); the width is fitted to played draws, see tests/core/choice/test_leave.py
-THROWN, THROWN_RAD = 1.0 / 7.0, 0.8
+THROWN, THROWN_RAD = 1.0 / 7.0, 0.3
 TURNS = 2  # times that the way to a pocket is turned towards the middle of what drops from there
 
 
 class Room(NamedTuple):
     """A table's pockets for these kernels: middles and axes (k, 2) of their mouths, and what drops from where.
 
-    low, high: (k, s) lines that drop, m left of the middle, by direction off the axis from −steepest to steepest (rad).
-    length, width, r: of the bed and a ball, m.
+    low, high: (speeds, k, turns) lines that drop, m left of the middle, by the ball's speed there (rising) and its
+    direction off the axis from −steepest to steepest (rad). length, width, r: of the bed and a ball, m. pace: of the
+    stroke, m/s; slows, rolls: what cloth takes from a sliding, a rolling ball, m/s²; passed: the share of its speed
+    that a ball passes on to one that it hits full.
     """
 
     middle: Floats
     axis: Floats
+    speeds: Floats
     low: Floats
     high: Floats
     steepest: float
     length: float
     width: float
     r: float
+    pace: float
+    slows: float
+    rolls: float
+    passed: float
 
 
 @kernel
-def room_at(room: Room, pocket: int, turn: float) -> tuple[float, float]:
-    """What drops from a direction off the axis: the lowest and the highest line, both 0 where nothing does."""
-    steps = room.low.shape[1] - 1
+def speed_after(speed: float, way: float, slows: float, rolls: float) -> float:
+    """A ball's speed after a way on cloth that it began without spin: it slides, then rolls at 5/7 of what it had."""
+    slides = 12.0 * speed * speed / (49.0 * slows)
+    if way < slides:
+        return math.sqrt(speed * speed - 2.0 * slows * way)
+    left = 25.0 / 49.0 * speed * speed - 2.0 * rolls * (way - slides)
+    return math.sqrt(max(left, 0.0))
+
+
+@kernel
+def drops(room: Room, pocket: int, turn: float, speed: float) -> tuple[float, float]:
+    """What drops from a direction off the axis at a speed: the lowest and the highest line, both 0 where nothing does.
+
+    A ball that would not arrive is taken as played firmer.
+    """
+    steps, most = room.low.shape[2] - 1, len(room.speeds) - 1
     place = (turn + room.steepest) / (2.0 * room.steepest) * steps
     if not 0.0 <= place <= steps:
         return 0.0, 0.0
     k = min(int(place), steps - 1)
-    part = place - k
-    low = (1.0 - part) * room.low[pocket, k] + part * room.low[pocket, k + 1]
-    return low, (1.0 - part) * room.high[pocket, k] + part * room.high[pocket, k + 1]
+    part, n = place - k, 0
+    speed = min(max(speed, room.speeds[0]), room.speeds[most])
+    while n < most - 1 and room.speeds[n + 1] < speed:
+        n += 1
+    share = (speed - room.speeds[n]) / (room.speeds[n + 1] - room.speeds[n])
+    low = high = 0.0
+    for m, of_speed in ((n, 1.0 - share), (n + 1, share)):
+        for step, of_turn in ((k, 1.0 - part), (k + 1, part)):
+            low += of_speed * of_turn * room.low[m, pocket, step]
+            high += of_speed * of_turn * room.high[m, pocket, step]
+    return low, high
 
 
 @kernel
-def aimed_at(room: Room, pocket: int, x: float, y: float) -> tuple[float, float, float]:
+def aimed_at(room: Room, pocket: int, cue_x: float, cue_y: float, x: float, y: float) -> tuple[float, float, float]:
     """Where a ball at x, y is sent for a pocket, and half the room it has there: (x, y, half), m."""
     mx, my = room.middle[pocket, 0], room.middle[pocket, 1]
     ax, ay = room.axis[pocket, 0], room.axis[pocket, 1]
     gx, gy, half = mx, my, 0.0
+    line = max(math.hypot(x - cue_x, y - cue_y), 1e-9)
+    meets = speed_after(room.pace, max(line - 2.0 * room.r, 0.0), room.slows, room.rolls)
     for _ in range(TURNS):
         away = max(math.hypot(gx - x, gy - y), 1e-9)
         ux, uy = (gx - x) / away, (gy - y) / away
-        low, high = room_at(room, pocket, math.atan2(ax * uy - ay * ux, ax * ux + ay * uy))
+        cut = max((ux * (x - cue_x) + uy * (y - cue_y)) / line, 0.0)  # all but the cut; the ghost ball hardly turns it
+        speed = speed_after(meets * cut * room.passed, away, room.slows, room.rolls)
+        low, high = drops(room, pocket, math.atan2(ax * uy - ay * ux, ax * ux + ay * uy), speed)
         half, middle = 0.5 * (high - low), 0.5 * (low + high)
         gx, gy = mx - middle * uy, my + middle * ux
     return gx, gy, half
@@ -104,7 +136,7 @@ def best_pots(
             for hole in range(len(room.middle)):
                 if only >= 0 and hole != only:
                     continue
-                gx, gy, half = aimed_at(room, hole, bx, by)
+                gx, gy, half = aimed_at(room, hole, x, y, bx, by)
                 away = max(math.hypot(gx - bx, gy - by), 1e-9)
                 ux, uy = (gx - bx) / away, (gy - by) / away
                 hx, hy = bx - wide * ux, by - wide * uy

@@ -84,6 +84,10 @@ def _batch(p: Floats) -> None:
 
 def _leaves() -> None:
     rests, on, n = np.array([[[0.4, 0.4], [1.5, 0.6]]]), np.ones((1, 2), np.bool_), np.zeros(1, np.int64)
-    room = Room(np.zeros((1, 2)), np.array([[1.0, 0.0]]), np.zeros((1, 3)), np.ones((1, 3)), 1.4, 2.5, 1.3, 0.03)
+    flat = np.zeros((2, 1, 3))
+    room = Room(
+        flat[0, :, :2].copy(), np.array([[1.0, 0.0]]), np.array([1.0, 2.0]), flat, flat + 1.0, 1.4, 2.5, 1.3, 0.03, 3.0,
+        2.0, 0.1, 0.95,
+    )  # fmt: skip
     best_pots(rests, on, room, 0.002, -1, np.empty(1), n, n.copy())
     sights(rests, on, 0.06, np.empty(1, np.bool_), n, np.empty(1))

@@ -35,7 +35,7 @@ _AMERICAN = (
     (r"\bPotted\b", "Pocketed"),
     (r"\bin-off\b", "scratch"),
     (
-        r"\b([Rr]unning|[Rr]everse|[Nn]o|[Mm]uch|[Ff]ull|[Oo]rdinary|[Oo]f|[Ww]ith|[Ww]ithout|[Bb]y|[Mm]ore|[Ll]ess)"
+        r"\b([Rr]unning|[Rr]everse|[Nn]o|[Mm]uch|[Ff]ull|[Oo]rdinary|[Oo]f|[Ww]ith|[Ww]ithout|[Bb]y|[Mm]ore|[Ll]ess|[Ii]nside|[Oo]utside)"
         r" side\b(?!-| of| pocket)",
         r"\1 English",
     ),

@@ -6,6 +6,7 @@ from fandle.core.choice.position import next_of
 from fandle.core.choice.wish import Then, Zone
 from fandle.core.layout.model import Layout
 from fandle.formats.base import Number
+from fandle.web.table.models import ZoneData
 
 
 class ZoneModel(BaseModel):
@@ -34,3 +35,8 @@ class Afterwards(BaseModel):
         """The same, checked."""
         ahead = next_of(layout, self.next) if self.next and layout.table.pockets is not None else None
         return Then(tuple(z.zone() for z in self.zones), tuple(z.zone() for z in self.away), ahead)
+
+
+def zone_data(zone: Zone) -> ZoneData:
+    """A circle as a page is told it."""
+    return {"x": zone.x, "y": zone.y, "r": zone.r}

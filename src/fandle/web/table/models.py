@@ -66,6 +66,14 @@ class Headline(TypedDict):
     way: str
 
 
+class ZoneData(TypedDict):
+    """A circle on the cloth, diamonds."""
+
+    x: float
+    y: float
+    r: float
+
+
 class Called(TypedDict):
     """Something of the table (a pocket, an axis) and what this screen calls it."""
 
@@ -274,6 +282,9 @@ class AnswerModel(TypedDict):
     kind: str
     goal: str
     called: str | None
+    zones: list[ZoneData]
+    away: list[ZoneData]
+    next: str | None
     pocket: str | None
     pockets: list[Called]
     axes: list[Called]

@@ -37,6 +37,8 @@ router = APIRouter(responses=FAULTS)
 URLS = {
     "answer": address.ANSWER,
     "plan": address.PLAN,
+    "position": address.POSITION,
+    "strategy": address.STRATEGY,
     "player": address.PLAYER,
     "instead": address.INSTEAD,
     "add": address.ADD_BALL,

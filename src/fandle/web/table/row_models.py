@@ -29,7 +29,7 @@ class RowModel(TypedDict):
 
     key: what makes it the same line again. share: the chance of the goal, 0 to 1, with its range; here: at the stroke
     given, null where the line needs another. own: is its stroke the one given? gain: what its stroke adds to that one;
-    ends: where cue ball and target stop.
+    ends: where balls stop; after: what comes then, in sentences; ahead: the next shot's line.
     """
 
     key: str
@@ -51,6 +51,8 @@ class RowModel(TypedDict):
     gain: str | None
     path: str
     ends: list[EndModel]
+    after: list[str]
+    ahead: str
 
 
 class ShutModel(TypedDict):

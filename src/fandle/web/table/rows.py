@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterable
 
+from fandle.core.choice.after import After, left, next_said, stops
 from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
@@ -20,7 +21,7 @@ from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
 from fandle.service.answer import chosen_of
 from fandle.service.situation import Situation
-from fandle.web.drawing import mm, path
+from fandle.web.drawing import mm, path, polyline
 from fandle.web.figures import mark
 from fandle.web.table.row_models import EndModel, RowModel, ShutModel
 
@@ -31,10 +32,11 @@ SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
 
 def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel]:
     """The lines in words, in their order."""
-    return [_row(asked, goal, line) for line in lines]
+    return [row_of(asked, goal, line) for line in lines]
 
 
-def _row(asked: Situation, goal: str, line: Line) -> RowModel:
+def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
+    """One line in words."""
     share = line.wanted
     low, high = share.range
     s = line.stroke
@@ -59,18 +61,16 @@ def _row(asked: Situation, goal: str, line: Line) -> RowModel:
         "here": None if line.here is None else f"{line.here.p:.0%}",
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
-        "ends": [
-            end
-            for ball, rest in _rests(line)
-            if (end := _end(asked.table, ball, rest)) is not None
-        ],
+        "ends": end_models(asked.table, line.target, line.after),
+        "after": [text for text in (stops(line.after), left(line.after), next_said(line.after)) if text],
+        "ahead": "" if line.after.ahead is None else polyline(asked.table, list(line.after.ahead.line)),
     }  # fmt: skip
 
 
-def _rests(line: Line) -> list[tuple[str, Rest]]:
+def end_models(table: Table, target: str, after: After) -> list[EndModel]:
     """Where every ball that moves stops."""
-    after = line.after
-    return [(CUE, after.rest), (line.target, after.target_rest), *after.others.items()]
+    rests = [(CUE, after.rest), (target, after.target_rest), *after.others.items()]
+    return [end for ball, rest in rests if (end := _end(table, ball, rest)) is not None]
 
 
 def _end(table: Table, ball: str, rest: Rest) -> EndModel | None:

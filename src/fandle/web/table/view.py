@@ -29,6 +29,7 @@ from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
+from fandle.web.table.afterwards import zone_data
 from fandle.web.table.chain import chain, give
 from fandle.web.table.games import game_with
 from fandle.web.table.helps import helps, own_number
@@ -54,8 +55,21 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
     if found.plan is not None:  # the best line was asked for: its ball, stroke and way are the situation's now
         asked = found.asked
         given = replace(given, layout=asked.layout, hit=asked.hit)
+    base = _base(asked, given, found, tip)
+    if asked.layout.target is None:
+        return base
+    shown = None if found.chosen is None else _shown(asked, found.chosen, found, tip)
+    yield
+    if isinstance(found.played, Played) and found.played.best.pot is not None:  # the thickness is the pot's own
+        hit = found.played.best.hit
+        base = {**base, "hit": hit, "hit_text": hit_words(hit)}
+    return {**base, "chosen": shown, "count": None if found.chosen is None else counted(asked, found)}
+
+
+def _base(asked: Situation, given: Situation, found: Answer, tip: float) -> AnswerModel:
+    """What is told whether a line is chosen or not."""
     layout = asked.layout
-    base: AnswerModel = {
+    return {
         "address": address.write(given),
         "layout": cast(SceneModel, layout_json(layout, by_name=True)),
         "stroke": stroke_words(asked.table, asked.stroke, tip),
@@ -66,6 +80,9 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "kind": asked.kind,
         "goal": asked.goal,
         "called": asked.called,
+        "zones": [zone_data(zone) for zone in asked.then.zones],
+        "away": [zone_data(zone) for zone in asked.then.away],
+        "next": None if asked.then.next is None else asked.then.next.text,
         "pocket": asked.pocket,
         "pockets": [{"id": mouth.name, "name": mouth.name} for mouth in mouths(asked.table)],
         "tray": absent(layout),
@@ -78,14 +95,6 @@ def answer(asked: Situation, tip: float = TIP_DIAMETER_M) -> Steps[AnswerModel]:
         "advice": "" if found.plan is None else found.plan.say,
         "chosen": None,
     }
-    if layout.target is None:
-        return base
-    shown = None if found.chosen is None else _shown(asked, found.chosen, found, tip)
-    yield
-    if isinstance(found.played, Played) and found.played.best.pot is not None:  # the thickness is the pot's own
-        hit = found.played.best.hit
-        base = {**base, "hit": hit, "hit_text": hit_words(hit)}
-    return {**base, "chosen": shown, "count": None if found.chosen is None else counted(asked, found)}
 
 
 def headline(target: str | None, blocker: Ball | None, on: tuple[str, ...]) -> Headline:

@@ -1,8 +1,8 @@
-// What can be done with one ball: hit it, take it off, type its place. Opened by a click, Enter or a long press.
+// What can be done with one ball, or with a place on the cloth. Opened by a click, Enter or a long press.
 
 import { html } from "./dom.js";
 
-export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpot, onPick }) {
+export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpot, onPick, onNext }) {
   let back = null; // where the focus was
 
   function close() {
@@ -24,14 +24,18 @@ export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpo
     const keys = [key(ball.id === "cue" ? "To break from" : "On its spot", () => onSpot(ball.id)), key("Position…", () => onPosition(ball.id))];
     if (ball.id !== "cue") {
       keys.unshift(key("Remove", () => onRemove(ball.id)));
-      if (ball.id !== target) keys.unshift(key("Hit this", () => onTarget(ball.id)));
+      if (ball.id !== target) keys.unshift(key("Hit this", () => onTarget(ball.id)), ...(onNext ? [key("Pot this next", () => onNext(ball.id))] : []));
     }
     keys.push(key("Move together", () => onPick(ball.id)));
+    beside(keys, ball.x, ball.y);
+  }
+
+  // The keys beside a place on the cloth, inside the stage.
+  function beside(keys, atX, atY) {
     back = document.activeElement;
     element.replaceChildren(...keys);
     element.hidden = false;
-    // beside the ball, inside the stage
-    const [x, y] = sheet.place(ball.x, ball.y);
+    const [x, y] = sheet.place(atX, atY);
     const px = sheet.mmPerPixel();
     const stage = element.parentElement.getBoundingClientRect();
     const drawn = sheet.element.getBoundingClientRect();
@@ -50,5 +54,6 @@ export function ballMenu(element, sheet, { onTarget, onRemove, onPosition, onSpo
   document.addEventListener("pointerdown", (event) => {
     if (!element.contains(event.target)) element.hidden = true;
   }, true);
-  return { open, close };
+  const at = (x, y, entries) => beside(entries.map(([text, act]) => key(text, act)), x, y);
+  return { open, at, close };
 }

@@ -165,7 +165,7 @@ export function ballsLayer(sheet, group, labels, { onMove = () => {}, onMoves = 
     labels.ask("balls", asks, balls.map((ball) => ({ x: inMiddle(ball)[0], y: inMiddle(ball)[1], r: sheet.radius })));
   }
 
-  return { draw, pick };
+  return { draw, pick, under };
 }
 
 // Places round a point, above first.

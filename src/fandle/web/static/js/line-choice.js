@@ -4,8 +4,9 @@ import { drawEnds } from "./ends-layer.js";
 import { drawGain, sameStroke, drawLines } from "./lines-view.js";
 
 // state, answer: how they stand now; take: changes the state without a step to undo; ask: for the line over these rails;
-// choose: as a step of its own; look: draws the path of the line looked at.
-export function lineChoice({ list: element, gain, withheld, sheet, ends }, { state, answer, take, ask, choose, look }) {
+// choose: as a step of its own; look: draws the path of the line looked at; onDrawn: the line drawn with its ends.
+export function lineChoice({ list: element, gain, withheld, sheet, ends }, { state, answer, take, ask, choose, look, onDrawn }) {
+  let strokeToo = false; // is the stroke to be the best one, too? Once, after another wish
   let list = { rows: answer().lines ?? [], shut: answer().shut ?? [], advice: answer().advice };
 
   // What is chosen with a line: its ball, way and stroke, and where it pots or how full it hits.
@@ -31,7 +32,9 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
     const drawn = chosenOf([...list.rows, ...list.shut]);
     drawLines(element, list, { isChosen: (line) => line === drawn, onRow: (line) => choose(choiceOf(line)), onLook: look });
     const line = withheld() ? null : chosenOf(list.rows);
-    drawEnds(sheet, ends, line && sameStroke(line, answer().stroke) ? line : null);
+    const whole = line && sameStroke(line, answer().stroke) ? line : null;
+    drawEnds(sheet, ends, whole);
+    onDrawn(whole);
     drawGain(gain, line, answer(), () => choose(choiceOf(line)));
   }
 
@@ -43,8 +46,9 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
   // First rows for this stroke, then all of them: where no line is chosen, the best of the first ones is drawn.
   function follow(found, whole) {
     list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
-    const first = found.rows.every((line) => line.own) || (whole && !answer().chosen?.solved);
+    const first = found.rows.every((line) => line.own) || (whole && (strokeToo || !answer().chosen?.solved));
     const best = first && answer().target_on ? found.rows[0] : null;
+    if (whole) strokeToo = false;
     if (state().rails === null && best && best !== chosenOf(found.rows)) {
       take({ ...choiceOf(best), rails: null, stroke: { ...state().stroke, ...best.stroke } });
       ask(best.rails);
@@ -52,5 +56,8 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
     show();
   }
 
-  return { show, accept, follow };
+  // Something else is wanted, or the stroke was set by hand.
+  const renew = (on) => { strokeToo = on; };
+
+  return { show, accept, follow, renew, of: choiceOf };
 }

@@ -1,11 +1,14 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
 import { showAddress } from "./address-bar.js";
-import { asker, post, send } from "./ask.js";
+import { afterwards } from "./afterwards.js";
+import { asker, send } from "./ask.js";
+import { ballEdits } from "./ball-edits.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
 import { farView, help } from "./help.js";
+import { goalsPanel } from "./goals.js";
 import { makeHistory } from "./history.js";
 import { shortcuts } from "./keys.js";
 import { labels as makeLabels } from "./labels.js";
@@ -33,6 +36,7 @@ import { carry, cookie, readCookie, settings } from "./settings.js";
 import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
 import { zoom } from "./zoom.js";
+import { zoneLayer } from "./zones.js";
 
 const room = document.getElementById("room");
 const wanted = location.hash; // what another room's header asked for; the address is written anew below
@@ -51,20 +55,23 @@ for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEven
 
 function stateOf(reply, rails) {
   const { speed, side, up, cue, elevation } = reply.stroke;
-  return { layout: reply.layout, stroke: { speed, side, up, cue, elevation }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, pocket: reply.pocket, goal: reply.goal, called: reply.called, method: reply.method, frame: reply.frame };
+  return { layout: reply.layout, stroke: { speed, side, up, cue, elevation }, rails, hit: reply.kind === "kick" && reply.pocket ? 0 : reply.hit, kind: reply.kind, pocket: reply.pocket, goal: reply.goal, called: reply.called, method: reply.method, frame: reply.frame, zones: reply.zones, away: reply.away, next: reply.next };
 }
 
-const question = () => ({ layout: state.layout, ...state.stroke, rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, pocket: state.pocket, goal: state.goal, called: state.called, method: state.method, frame: state.frame, ease: true });
-const planQuestion = () => ({ layout: state.layout, ...state.stroke, goal: state.goal, pocket: state.called, frame: state.frame, ease: true });
+const wish = () => ({ layout: state.layout, ...state.stroke, goal: state.goal, frame: state.frame, zones: state.zones, away: state.away, next: state.next, ease: true });
+const question = () => ({ ...wish(), rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, pocket: state.pocket, called: state.called, method: state.method });
+const planQuestion = () => ({ ...wish(), pocket: state.goal === "pot" ? state.called : null });
 const ask = asker(urls.answer, accept, refuse);
 
-// Another ball, goal, pocket or game: the best line is chosen anew.
-const FRESH = new Set(["target", "goal", "pocket", "game"]);
+// Another ball, goal, pocket, game or stop: the best line is chosen anew.
+const FRESH = new Set(["target", "goal", "pocket", "game", "zone", "next"]);
 
 function put(next, kind) {
   state = next;
   wrong = new Set();
   finder.drop();
+  goals.drop();
+  zones.draw();
   drawBalls();
   labels.set();
   ask(FRESH.has(kind) ? { ...question(), rails: null, kind: "kick", pocket: null, hit: 0 } : question());
@@ -73,6 +80,7 @@ function put(next, kind) {
 function change(next, kind) {
   steps.remember(state, kind);
   if (next.layout) title.changed();
+  choice.renew(kind === "zone" || kind === "next" || next.goal === "safe");
   put({ ...state, ...next, ...(FRESH.has(kind) && { rails: null }), stroke: { ...state.stroke, ...next.stroke } }, kind);
 }
 
@@ -135,39 +143,16 @@ const [undo, redo] = [() => steps.undo(state), () => steps.redo(state)];
 find("undo").addEventListener("click", undo);
 find("redo").addEventListener("click", redo);
 
-function withBalls(moved) {
-  const places = new Map(moved.map(([id, x, y]) => [id, { id, x, y }]));
-  return { ...state.layout, balls: state.layout.balls.map((ball) => places.get(ball.id) ?? ball) };
-}
-
-function removeBall(id) {
-  if (id === "cue") return;
-  const balls = state.layout.balls.filter((ball) => ball.id !== id);
-  const next = balls.find((ball) => ball.id !== "cue");
-  const target = state.layout.target === id ? (next ? next.id : null) : state.layout.target;
-  change({ layout: { ...state.layout, balls, target } }, `remove ${id}`);
-}
-
-async function addBall(id) {
-  try {
-    const grown = await post(`${urls.add}?ball=${encodeURIComponent(id)}`, JSON.stringify(state.layout));
-    chosen = grown.balls.at(-1).id;
-    change({ layout: { ...grown, target: grown.target ?? chosen } }, "add");
-  } catch (fault) {
-    say(fault.message);
-  }
-}
-
-const onMoves = (moved) => change({ layout: withBalls(moved) }, `move ${moved.map(([id]) => id)}`);
-const onMove = (...moved) => onMoves([moved]);
+const edits = ballEdits(urls.add, { state: () => state, change, say, onAdded: (id) => { chosen = id; } });
+const onMove = (...moved) => edits.move([moved]);
 const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
 const onTarget = (id) => change({ layout: { ...state.layout, target: id } }, "target");
-const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); });
+const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); after.load(); });
 sheets(room);
-const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: removeBall, onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
+const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: edits.remove, onNext: (id) => change({ next: id, goal: "pot" }, "next"), onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
 const lens = loupe(find("loupe"), sheet);
 const layer = ballsLayer(sheet, find("layer-balls"), labels, {
-  onMoves, onChoose, onRemove: removeBall,
+  onMoves: edits.move, onChoose, onRemove: edits.remove,
   onMenu: (id) => menu.open(state.layout.balls.find((ball) => ball.id === id), state.layout.target),
   onDrag: (drag) => {
     lens(drag);
@@ -177,7 +162,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
     speak();
   },
 });
-const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: removeBall, onAdd: addBall });
+const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(room.dataset.units), { onMove, onChoose, onTarget, onRemove: edits.remove, onAdd: edits.add });
 const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
 const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit"), (cue) => send("PUT", urls.preferences, { cue }).catch((fault) => toast(fault.message))));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
@@ -196,8 +181,14 @@ const kept = openMenu(urls, {
 const finder = planList(find("ways"), sheet.element, urls.plan, { question: planQuestion, onChange: change, onRows: (found, whole) => choice.follow(found, whole) });
 const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld"), sheet, ends: find("layer-ends") }, {
   state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
-  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path),
+  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path), onDrawn: (row) => after.drawn(row),
 });
+const zones = zoneLayer(sheet, find("layer-zones"), menu, { state: () => state, onChange: (part) => change(part, "zone"), isBall: layer.under });
+const after = afterwards({ choice: find("after-choice"), said: find("after-said"), vary: find("after-vary"), sheet, ahead: find("ahead"), looked: find("layer-looked") }, urls.position, {
+  question, state: () => state, onChange: change, isShown: () => tabs.shown() === "tab-after",
+  onPlace: (name, row) => { const end = row?.ends.find(({ id }) => id === "cue")?.at ?? [sheet.length / 2, sheet.width / 2]; zones.add(name, end[0] / sheet.dx, (sheet.width - end[1]) / sheet.dy); },
+});
+const goals = goalsPanel(find("goals"), urls.strategy, { question, onLine: (row, goal) => change({ goal, called: null, ...choice.of(row) }, "rails") });
 const game = gameChoice(find("game"), find("not-on"), (layout) => change({ layout: { ...state.layout, ...layout } }, "game"));
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
 const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-steps"), sheet, find("layer-guess"), {
@@ -255,8 +246,10 @@ function draw(moved = false) {
   finder.show(state, answer.pockets);
   game(answer);
   task(answer.headline, finder.verb(line));
+  zones.draw();
   choice.show();
-  finder.follow(JSON.stringify([answer.layout, answer.goal, answer.called, answer.frame, answer.upright]), JSON.stringify(answer.stroke), pressed);
+  after.draw(answer);
+  finder.follow(JSON.stringify([answer.layout, answer.goal, answer.called, answer.frame, answer.upright, answer.zones, answer.away, answer.next]), JSON.stringify(answer.stroke), pressed);
   countPanel(answer.count ?? null);
   chainPanel(line);
   afterPanel(line);
@@ -291,7 +284,7 @@ new ResizeObserver(() => {
   draw();
 }).observe(sheet.element);
 document.fonts.ready.then(() => labels.set());
-zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); });
+zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); zones.draw(); });
 follow();
 turned();
 draw();

@@ -2,6 +2,7 @@
 
 import { count } from "./ask.js";
 import { put, say } from "./dom.js";
+import { told } from "./ndjson.js";
 
 const REST = 160; // ms without a new answer before the plan is asked for, while something is held
 const SOON = 15; // and once it is let go
@@ -97,12 +98,9 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     try {
       const reply = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(question()), signal: mine.signal });
       if (!reply.ok) throw new Error((await reply.json()).error);
-      let rest = "";
-      for await (const part of parts(reply.body)) {
+      for await (const found of told(reply)) {
         if (mine !== work) return;
-        const lines = (rest + part).split("\n");
-        rest = lines.pop();
-        for (const line of lines) tell(JSON.parse(line), other);
+        tell(found, other);
       }
     } catch {
       // stopped, or the answer itself tells what is wrong: the rows that are known stay
@@ -127,14 +125,4 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
   const verb = (line) => (state.goal === "pot" ? (state.kind === "bank" ? "Bank" : "Pot") : line?.rails === "straight" ? "Shoot" : "Hit") + " ";
 
   return { show, follow, drop, forget, verb };
-}
-
-async function* parts(stream) {
-  const reader = stream.getReader();
-  const decoder = new TextDecoder();
-  for (;;) {
-    const { done, value } = await reader.read();
-    if (done) return;
-    yield decoder.decode(value, { stream: true });
-  }
 }
