@@ -395,6 +395,9 @@ def test_a_plan_on_the_command_line(call: Any, tmp_path: Path) -> None:
     path.write_text(json.dumps(layout))
     zoned = call(*fast, "--zone", "6,2,1").json()
     assert zoned["lines"] != found["lines"]
+    chained = call(*fast, "--goal", "pot", "--next", "2").json()
+    assert any((line["leave"]["next"] or {}).get("ball") == "2" for line in chained["lines"])
+    assert all(line["wanted"]["p"] <= line["chance"]["pot"]["p"] for line in chained["lines"])
     said = call(*fast[:-1])
     assert "%" in said.out.splitlines()[1]
 
@@ -408,6 +411,7 @@ def test_a_plan_on_the_command_line(call: Any, tmp_path: Path) -> None:
         (("--player", "nobody"), "use new, club, strong"),
         (("--state", "group=low"), "only eight-ball has groups"),
         (("--zone", "6,2"), "write x,y,r"),
+        (("--next", "15"), "not on the table"),
         (("--pocket", "foot-near"), "a pocket belongs to a pot"),
         (("--strokes", "every"), "use this or usual"),
     ],

@@ -238,7 +238,7 @@ def test_a_safe_leave_is_listed_with_what_the_opponent_gets(page: Page) -> None:
     expect(first).to_contain_text("leaves the 1")
     ask_by(page, first.click)
     whole_list(page)
-    expect(page.locator("#layer-ends .end")).to_have_count(2)
+    expect(page.locator('#layer-ends [data-end="cue"], #layer-ends [data-end="1"]')).to_have_count(2)
     assert state_of(page).goal == "safe"
     ask_by(page, page.locator('[data-goal="hit"]').click)
     assert state_of(page).goal == "hit"

@@ -31,6 +31,7 @@ OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by est
 MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
+CLEARER = 0.01  # by so much another stroke has to serve better than the one known
 HOPELESS = 0.02  # a line less likely than that by estimate is none
 
 
@@ -70,8 +71,16 @@ class Search:
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
         played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.ahead)
-        here = {key: line.here for key, line in known.items()}
-        return [*kept, *(Ranked(a, c, here.get(a.stretch.key)) for a, c in zip(sharp, played, strict=True))]
+        return [*kept, *(self._better(Ranked(a, c), known) for a, c in zip(sharp, played, strict=True))]
+
+    def _better(self, found: Ranked, known: Mapping[Key, Ranked]) -> Ranked:
+        """The line with the stroke found, unless the one known does as well on all draws."""
+        before = known.get(found.key)
+        if before is None:
+            return found
+        if self.wish.share(found.chance) < self.wish.share(before.chance) + CLEARER:
+            return before
+        return replace(found, here=before.here)
 
     @property
     def ahead(self) -> Next:

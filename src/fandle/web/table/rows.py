@@ -62,9 +62,19 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
         "ends": end_models(asked.table, line.target, line.after),
-        "after": [text for text in (stops(line.after), left(line.after), next_said(line.after)) if text],
+        "after": _after(goal, line.after),
         "ahead": "" if line.after.ahead is None else polyline(asked.table, list(line.after.ahead.line)),
     }  # fmt: skip
+
+
+def _after(goal: str, after: After) -> list[str]:
+    """What comes after the hit, in sentences: of a pot what follows first, then what a miss leaves."""
+    theirs = left(after)
+    if goal == "pot":
+        said = [next_said(after), f"Missed: {theirs[0].lower()}{theirs[1:]}" if theirs else "", stops(after)]
+    else:
+        said = [theirs, stops(after), next_said(after)]
+    return [text for text in said if text]
 
 
 def end_models(table: Table, target: str, after: After) -> list[EndModel]:

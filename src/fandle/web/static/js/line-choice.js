@@ -48,8 +48,9 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
     list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
     const first = found.rows.every((line) => line.own) || (whole && (strokeToo || !answer().chosen?.solved));
     const best = first && answer().target_on ? found.rows[0] : null;
+    const other = best && (best !== chosenOf(found.rows) || (whole && strokeToo && !sameStroke(best, answer().stroke)));
     if (whole) strokeToo = false;
-    if (state().rails === null && best && best !== chosenOf(found.rows)) {
+    if (state().rails === null && other) {
       take({ ...choiceOf(best), rails: null, stroke: { ...state().stroke, ...best.stroke } });
       ask(best.rails);
     }
