@@ -59,7 +59,7 @@ def fault_of(seed: int) -> tuple[int, str]:
     """(lines told, what is wrong or "") of one random plan."""
     rng = random.Random(seed)
     laid = layout(rng, GAMES[seed % len(GAMES)])
-    goal = rng.choice(("hit", "pot")) if laid.table.pockets is not None else "hit"
+    goal = rng.choice(("hit", "pot", "safe")) if laid.table.pockets is not None else "hit"
     stroke = Stroke(
         rng.uniform(0.8, 6.0), rng.uniform(-0.3, 0.3), rng.uniform(-0.3, 0.3), cue=rng.choice(list(CUES.values()))
     )
@@ -76,9 +76,14 @@ def fault_of(seed: int) -> tuple[int, str]:
 
 def _wrong(laid: Layout, line: Line) -> str:
     """What does not hold of a line; "" where all does."""
-    hit, legal, pot, in_off = (line.chance.share(name).p for name in ("hit", "legal", "pot", "in_off"))
-    if not (0.0 <= pot <= legal <= hit <= 1.0 and 0.0 <= in_off <= 1.0):
-        return f"shares out of order: {hit} {legal} {pot} {in_off}"
+    hit, legal, pot, in_off, safe = (line.chance.share(name).p for name in ("hit", "legal", "pot", "in_off", "safe"))
+    if not (0.0 <= pot <= legal <= hit <= 1.0 and 0.0 <= in_off <= 1.0 and 0.0 <= safe <= legal):
+        return f"shares out of order: {hit} {legal} {pot} {in_off} {safe}"
+    if line.wanted.p > legal + 1e-9:
+        return f"wanted {line.wanted.p} of {legal} legal"
+    ahead = line.after.ahead
+    if ahead is not None and not (0.0 <= ahead.p <= 1.0 and 0.0 <= ahead.along_deg <= 90.0):
+        return f"next {ahead}"
     shot = play(laid, line.stroke, line.direction)
     if line.kind != "point" and line.through and shot.first_ball != line.through[0]:
         return f"{line.kind} over {line.rails} meets {shot.first_ball}, not {line.through[0]}"

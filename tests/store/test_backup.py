@@ -76,7 +76,7 @@ def test_what_is_no_copy_restores_nothing(tmp_path: Path, make: object, sentence
     make(tmp_path / "copy")  # type: ignore[operator]
     with pytest.raises(StoreError, match=sentence):
         restore(tmp_path / "home", tmp_path / "copy")
-    assert len(layouts(database)) == 12
+    assert len(layouts(database)) == 13
 
 
 def test_no_copy_is_written_over_and_none_made_of_nothing(tmp_path: Path) -> None:
@@ -114,7 +114,7 @@ def test_a_folder_of_any_name_holds_its_own_database(tmp_path: Path, name: str) 
     assert (tmp_path / name / FILE).stat().st_size > 0
     made = [path.relative_to(tmp_path).parts for path in tmp_path.rglob("*.sqlite3")]
     assert made == [(name, FILE)]
-    assert len(layouts(Database.open(tmp_path / name))) == 12
+    assert len(layouts(Database.open(tmp_path / name))) == 13
     with pytest.raises(StoreError, match="exists already"):
         backup(tmp_path / name, tmp_path / name / FILE)
 

@@ -23,7 +23,7 @@ def test_demo_club_is_filled_once(tmp_path: Path) -> None:
     database = Database.open(tmp_path)
     assert fill_demo(database, demo_club(), demo_practice)
     assert not fill_demo(database, demo_club(), demo_practice)
-    assert len(layouts(database)) == 12
+    assert len(layouts(database)) == 13
     assert table_label(database, "pool-9ft") == "Back-room nine-foot"
     assert table_label(database, "Damp nine-foot") == "Damp nine-foot"
     assert table_label(database, "pool-8ft") is None

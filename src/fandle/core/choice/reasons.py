@@ -86,7 +86,7 @@ def _room(case: Case) -> Reason | None:
         say = f"{math.degrees(stretch.wide):.1f}° of room"
     least = min(stretch.high - direction, direction - stretch.low)
     if stretch.key.pocket is None and abs(case.hit) > OFF_FULL and least > 0.0:
-        say += f", its middle {abs(case.hit):.1f} of a ball {side_name(case.hit)} of full"
+        say += f", aim {abs(case.hit):.1f} of a ball {side_name(case.hit)} of full"
     return Reason("room", say) if not TIGHT <= least / case.sigma <= ROOMY else None
 
 
