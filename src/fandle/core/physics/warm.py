@@ -24,6 +24,7 @@ from fandle.core.physics.single import roll, strike_into
 from fandle.core.physics.state import Arc
 from fandle.core.physics.strike import squirt_rad
 from fandle.core.physics.touch import nearest_time
+from fandle.core.physics.trace import trace
 
 DONE = "complete"  # a file in the kernels' folder: all of them are there
 STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
@@ -69,6 +70,7 @@ def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
         (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
         (8.0, lambda: _batch(p)),
         (3.0, _leaves),
+        (4.0, lambda: _trace(p)),
     ]
 
 
@@ -91,3 +93,8 @@ def _leaves() -> None:
     )  # fmt: skip
     best_pots(rests, on, room, 0.002, -1, np.empty(1), n, n.copy())
     sights(rests, on, 0.06, np.empty(1, np.bool_), n, np.empty(1))
+
+
+def _trace(p: Floats) -> None:
+    rows = batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
+    trace(rows, p[None])

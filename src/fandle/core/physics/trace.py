@@ -1,0 +1,142 @@
+"""Where a lone ball meets rails, crosses a line and rests, for many strokes at once: what a fit stands on. Kernels."""
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from fandle.core.physics.batch import Strokes
+from fandle.core.physics.bed import NOTHING
+from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, OFF_JAWS, Until, run
+from fandle.core.physics.jit import Floats, Ints, kernel
+from fandle.core.physics.moving import BALL_WIDTH, motion_of
+from fandle.core.physics.single import strike_into
+from fandle.core.physics.state import EV_POCKET, EV_RAIL, EV_STOP, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Tape
+
+MOST_RAILS = 5  # that are written down
+
+
+class Line(NamedTuple):
+    """A line parallel to two rails that is crossed after so many rails.
+
+    axis: 0 where it lies along x (then y = value), 1 along y (x = value); leg: 0 before the first rail.
+    """
+
+    axis: int
+    value: float
+    leg: int
+
+
+class Traces(NamedTuple):
+    """Of n strokes: rails in order (−1 for none) and where the centre turned there, m; where it crossed the line along
+    it, m, NaN where it did not; the pocket it dropped into, −1 for none; where it rests, m, NaN where it dropped."""
+
+    rails: Ints
+    at: Floats
+    crossed: Floats
+    down: Ints
+    rest: Floats
+
+
+def blank_traces(n: int) -> Traces:
+    """Room for n of them, nothing having happened."""
+    nowhere = np.full((n, MOST_RAILS, 2), math.nan)
+    return Traces(
+        np.full((n, MOST_RAILS), NOTHING, np.int64), nowhere, np.full(n, math.nan), np.full(n, NOTHING, np.int64),
+        np.full((n, 2), math.nan),
+    )  # fmt: skip
+
+
+@kernel
+def crossing(pieces: Floats, n_pc: int, line: Line) -> float:
+    """Where a leg crosses a line, along it, m: carried on straight where it ends before; NaN where it never does."""
+    last = -1
+    for k in range(n_pc):
+        q = pieces[k]
+        if int(q[PIECE.leg]) != line.leg or q[PIECE.lasts] <= 0.0:
+            continue
+        last = k
+        across, speed, bends = (
+            (q[PIECE.y] - line.value, q[PIECE.vy], q[PIECE.ay]) if line.axis == 0
+            else (q[PIECE.x] - line.value, q[PIECE.vx], q[PIECE.ax])
+        )  # fmt: skip
+        t = _first_root(across, speed, bends, q[PIECE.lasts])
+        if t >= 0.0:
+            return _along(q, t, line.axis)
+    if last < 0:
+        return math.nan
+    q = pieces[last]
+    t = q[PIECE.lasts]
+    vx, vy = q[PIECE.vx] + t * q[PIECE.ax], q[PIECE.vy] + t * q[PIECE.ay]
+    if math.hypot(vx, vy) < 1e-6:
+        vx, vy = q[PIECE.vx], q[PIECE.vy]
+    x, y = (
+        q[PIECE.x] + t * (q[PIECE.vx] + 0.5 * t * q[PIECE.ax]),
+        q[PIECE.y] + t * (q[PIECE.vy] + 0.5 * t * q[PIECE.ay]),
+    )
+    left, speed = (line.value - y, vy) if line.axis == 0 else (line.value - x, vx)
+    if left * speed <= 0.0:
+        return math.nan
+    return x + left / speed * vx if line.axis == 0 else y + left / speed * vy
+
+
+@kernel
+def _along(q: Floats, t: float, axis: int) -> float:
+    if axis == 0:
+        return float(q[PIECE.x] + t * (q[PIECE.vx] + 0.5 * t * q[PIECE.ax]))
+    return float(q[PIECE.y] + t * (q[PIECE.vy] + 0.5 * t * q[PIECE.ay]))
+
+
+@kernel
+def _first_root(across: float, speed: float, bends: float, lasts: float) -> float:
+    """The first time from 0 to `lasts` at which across + speed·t + ½ bends·t² is 0; −1 for none."""
+    a, found = 0.5 * bends, -1.0
+    if abs(a) < 1e-12:
+        t = -across / speed if speed != 0.0 else -1.0
+        return t if 0.0 <= t <= lasts else -1.0
+    disc = speed * speed - 4.0 * a * across
+    if disc < 0.0:
+        return -1.0
+    for sign in (-1.0, 1.0):
+        t = (-speed + sign * math.sqrt(disc)) / (2.0 * a)
+        if 0.0 <= t <= lasts and (found < 0.0 or t < found):
+            found = t
+    return found
+
+
+@kernel
+def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
+    """Play the strokes with nothing else on the bed. tables: (k, numbers) as `Table.params`; `out` is written."""
+    tape = Tape(np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)))
+    state, balls = np.empty(BALL_WIDTH), np.empty((0, 2))
+    for i in range(len(rows.direction)):
+        p = tables[rows.table[i]]
+        state[:] = 0.0
+        state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
+        strike_into(state, rows.direction[i], rows.stroke[i])
+        _, n_ev, n_pc = run(motion_of(state), p, balls, Until(0, OFF_JAWS, MOST_EVENTS), tape)
+        met = 0
+        for k in range(n_ev):
+            event = tape.events[k]
+            kind = int(event[EVENT.kind])
+            if kind == EV_RAIL and met < MOST_RAILS:
+                out.rails[i, met] = int(event[EVENT.which])
+                out.at[i, met, 0], out.at[i, met, 1] = event[EVENT.x], event[EVENT.y]
+                met += 1
+            elif kind == EV_POCKET:
+                out.down[i] = int(event[EVENT.which])
+            elif kind == EV_STOP:
+                out.rest[i, 0], out.rest[i, 1] = event[EVENT.x], event[EVENT.y]
+        out.crossed[i] = crossing(tape.pieces, n_pc, line)
+
+
+NO_LINE = Line(0, -1e3, 0)
+
+
+def trace(rows: Strokes, tables: Floats, line: Line = NO_LINE) -> Traces:
+    """The same as a value."""
+    out = blank_traces(len(rows.direction))
+    tables = np.array(tables)
+    tables.flags.writeable = False  # as a table's own numbers are
+    trace_rows(rows, tables, line, out)
+    return out
