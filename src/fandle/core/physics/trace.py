@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from fandle.core.physics.batch import Strokes
-from fandle.core.physics.bed import NOTHING
+from fandle.core.physics.bed import NOTHING, gap_to
 from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, OFF_JAWS, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import BALL_WIDTH, motion_of
@@ -29,13 +29,18 @@ class Line(NamedTuple):
 
 class Traces(NamedTuple):
     """Of n strokes: rails in order (−1 for none) and where the centre turned there, m; where it crossed the line along
-    it, m, NaN where it did not; the pocket it dropped into, −1 for none; where it rests, m, NaN where it dropped."""
+    it, m, NaN where it did not; the pocket it dropped into, −1 for none; where it rests, m, NaN where it dropped.
+
+    carried: (n, MOST_RAILS, 4) where each leg, carried on straight from where it ends, would turn at each of the rails,
+    m along it; NaN where it moves away from it. Leg 0 runs to the first rail.
+    """
 
     rails: Ints
     at: Floats
     crossed: Floats
     down: Ints
     rest: Floats
+    carried: Floats
 
 
 def blank_traces(n: int) -> Traces:
@@ -43,7 +48,7 @@ def blank_traces(n: int) -> Traces:
     nowhere = np.full((n, MOST_RAILS, 2), math.nan)
     return Traces(
         np.full((n, MOST_RAILS), NOTHING, np.int64), nowhere, np.full(n, math.nan), np.full(n, NOTHING, np.int64),
-        np.full((n, 2), math.nan),
+        np.full((n, 2), math.nan), np.full((n, MOST_RAILS, 4), math.nan),
     )  # fmt: skip
 
 
@@ -105,6 +110,29 @@ def _first_root(across: float, speed: float, bends: float, lasts: float) -> floa
 
 
 @kernel
+def _carry(pieces: Floats, n_pc: int, p: Floats, carried: Floats) -> None:
+    """Where the last stretch of every leg points to."""
+    for k in range(n_pc):
+        q = pieces[k]
+        leg, t = int(q[PIECE.leg]), q[PIECE.lasts]
+        if leg >= MOST_RAILS or t <= 0.0:
+            continue
+        x, y = _along(q, t, 0), _along(q, t, 1)
+        vx, vy = q[PIECE.vx] + t * q[PIECE.ax], q[PIECE.vy] + t * q[PIECE.ay]
+        if math.hypot(vx, vy) < 1e-6:
+            vx, vy = q[PIECE.vx], q[PIECE.vy]
+        for rail in range(4):
+            gap = gap_to(rail, x, y, p)
+            nx, ny = gap_to(rail, x + 1.0, y, p) - gap, gap_to(rail, x, y + 1.0, p) - gap
+            nears = -(vx * nx + vy * ny)
+            if nears > 1e-9:
+                way = gap / nears
+                carried[leg, rail] = x + way * vx if abs(ny) > 0.5 else y + way * vy
+            else:
+                carried[leg, rail] = math.nan
+
+
+@kernel
 def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
     """Play the strokes with nothing else on the bed. tables: (k, numbers) as `Table.params`; `out` is written."""
     tape = Tape(np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)))
@@ -128,6 +156,7 @@ def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
             elif kind == EV_STOP:
                 out.rest[i, 0], out.rest[i, 1] = event[EVENT.x], event[EVENT.y]
         out.crossed[i] = crossing(tape.pieces, n_pc, line)
+        _carry(tape.pieces, n_pc, p, out.carried[i])
 
 
 NO_LINE = Line(0, -1e3, 0)

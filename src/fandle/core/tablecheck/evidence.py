@@ -1,0 +1,156 @@
+"""What was seen of shots on the real table, and what a table predicts of them: the difference in reading errors."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.physics.batch import Strokes
+from fandle.core.physics.trace import Traces, trace
+from fandle.core.player.scatter import Player
+from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.tablecheck.shots import Setup
+
+Floats = NDArray[np.float64]
+RAILS = tuple(Rail)
+READING = 0.05  # diamonds: how well a contact is read by eye
+STOP_READING = 0.1  # and a stopping place
+NOWHERE = 1.0  # diamonds: a contact that is predicted on no such rail is off by so much
+SLOWEST_PART, MOST_OFF = 0.2, 0.49  # of the speed meant; of the radius
+
+
+class Contact(NamedTuple):
+    """Where a rail was met, diamonds along it, where the ball's centre turns."""
+
+    rail: Rail
+    at: float
+
+
+@dataclass(frozen=True)
+class Seen:
+    """One shot as it was played: its set-up, the contacts with the rails watched, in order, where it stopped if told.
+
+    A ball that dropped at a corner landed at that end of the rail.
+    """
+
+    setup: Setup
+    landed: tuple[Contact, ...]
+    rest: tuple[float, float] | None = None
+
+    def __post_init__(self) -> None:
+        for contact in self.landed:
+            if not -0.5 <= contact.at <= contact.rail.diamonds + 0.5:
+                raise BadInputError(
+                    f"shot {self.setup.id}: {contact.at:g} does not lie on the {contact.rail} rail: 0 to "
+                    f"{contact.rail.diamonds:g}", "shots.landed", code="out_of_range",
+                )  # fmt: skip
+        if not self.landed and self.rest is None:
+            raise BadInputError(f"shot {self.setup.id}: say where it landed", "shots.landed", code="missing")
+
+    @property
+    def skips(self) -> bool:
+        """Are only some of the rails on its way watched?"""
+        return not self.setup.every
+
+    @property
+    def count(self) -> int:
+        """How many figures it gives."""
+        return len(self.landed) + (0 if self.rest is None else 2)
+
+
+class Errors(NamedTuple):
+    """How a shot was made otherwise than meant, in the player's own standard deviations: columns of (n, 4)."""
+
+    speed: int = 0
+    across: int = 1
+    up: int = 2
+    direction: int = 3
+
+
+KINDS: Errors = Errors()
+
+
+def made(seen: Sequence[Seen], player: Player, off: Floats, tables: NDArray[np.int64]) -> Strokes:
+    """The strokes as they were made. off: (n, 4) errors; tables: which one each is played on.
+
+    The direction has the arm's error and that of the mark, as between diamonds.
+    """
+    n = len(seen)
+    stroke = np.array([one.setup.stroke.array() for one in seen]).reshape(n, -1)
+    at = np.array([one.setup.direction for one in seen])
+    start = np.array([one.setup.start for one in seen]).reshape(n, 2)
+    tip = np.array([player.tip_mm / 1000 / one.setup.layout.table.ball_radius for one in seen])
+    stroke[:, 0] *= np.maximum(1.0 + player.speed_part * off[:, KINDS.speed], SLOWEST_PART)
+    side, up = stroke[:, 1] + tip * off[:, KINDS.across], stroke[:, 2] + tip * off[:, KINDS.up]
+    scale = np.minimum(MOST_OFF / np.maximum(np.hypot(side, up), 1e-9), 1.0)
+    stroke[:, 1], stroke[:, 2] = side * scale, up * scale
+    aim = np.array([aim_sd(one.setup, player) for one in seen])
+    return Strokes(at + aim * off[:, KINDS.direction], stroke, start, tables)
+
+
+def aim_sd(setup: Setup, player: Player) -> float:
+    """The standard deviation of the cue's direction, rad: the arm's and the mark's, seen from the cue ball."""
+    table, rail = setup.layout.table, setup.watch[0]
+    x, y = setup.start
+    ux, uy = np.cos(setup.direction), np.sin(setup.direction)
+    ahead = abs(uy) if rail.is_long else abs(ux)
+    gap = (
+        (table.width - y if rail is Rail.FAR else y) if rail.is_long else (table.length - x if rail is Rail.FOOT else x)
+    )
+    unit = table.diamond_x if rail.is_long else table.diamond_y
+    mark = player.mark.diamond * unit * ahead**2 / max(gap, 1e-6)
+    return float(np.hypot(np.radians(player.direction_deg), mark))
+
+
+def predicted(seen: Sequence[Seen], found: Traces, table: Table) -> list[Floats]:
+    """The figures of each shot as a table predicts them: contacts, then the stop, diamonds; NaN where there is none.
+
+    A contact that is missed by a little, because the ball stops before it or meets a corner's other rail, is where the
+    way carried on straight would have met it: so that a small change never makes a leap.
+    """
+    told = []
+    for k, one in enumerate(seen):
+        row, leg, off = np.full(one.count, np.nan), 0, False
+        for i, contact in enumerate(one.landed):
+            rails, number = found.rails[k], RAILS.index(contact.rail)
+            unit = table.diamond_x if contact.rail.is_long else table.diamond_y
+            met = leg + int(np.argmax(rails[leg:] == number)) if (rails[leg:] == number).any() else -1
+            if off or leg >= len(rails):
+                break
+            if met == leg or (met > leg and one.skips):
+                row[i] = found.at[k, met, 0 if contact.rail.is_long else 1] / unit
+                leg = met + 1
+            else:
+                row[i], off = found.carried[k, leg, number] / unit, True
+        if one.rest is not None and not off:
+            row[-2:] = found.rest[k, 0] / table.diamond_x, found.rest[k, 1] / table.diamond_y
+        told.append(row)
+    return told
+
+
+def noted(one: Seen) -> tuple[Floats, Floats]:
+    """(the figures as they were read, how well each is read), diamonds."""
+    values = [contact.at for contact in one.landed] + ([] if one.rest is None else list(one.rest))
+    errors = [READING] * len(one.landed) + ([] if one.rest is None else [STOP_READING] * 2)
+    return np.array(values), np.array(errors)
+
+
+def residuals(seen: Sequence[Seen], strokes: Strokes, tables: Sequence[Table]) -> Floats:
+    """(rows, figures): how far the prediction lies from what was read, in reading errors.
+
+    strokes: a whole number of times all shots, each time on the table of the same number.
+    """
+    found = trace(strokes, np.array([table.params() for table in tables]))
+    n, rows = len(seen), []
+    for k in range(len(strokes.direction) // n):
+        part = Traces._make(column[k * n : (k + 1) * n] for column in found)
+        row = []
+        for one, guess in zip(seen, predicted(seen, part, tables[int(strokes.table[k * n])]), strict=True):
+            value, error = noted(one)
+            row.append(np.where(np.isnan(guess), NOWHERE, guess - value) / error)
+        rows.append(np.concatenate(row))
+    return np.array(rows)

@@ -1,0 +1,178 @@
+"""What a few shots say of a table: its numbers, how sure they are, and which shot does not fit the others.
+
+Unknown are the numbers of cloth and rubber, each with its prior from the registry, and of every single shot how it was
+really made (speed, tip, aim), with the player's scatter as prior. The likeliest of all of them together is found by
+least squares on the engine; its curvature says how sure each is. A wild landing pulls with bounded force (soft L1).
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any, cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.physics.batch import Strokes
+from fandle.core.player.scatter import Player
+from fandle.core.table.fitted import Fitted
+from fandle.core.table.model import Table
+from fandle.core.table.parameters import TABLE
+from fandle.core.tablecheck.evidence import KINDS, Seen, made, noted, residuals
+
+Floats = NDArray[np.float64]
+NUMBERS = tuple(  # what a lone ball can tell of
+    name for name, known in TABLE.items() if known.prior_sd is not None and name != "ball_restitution"
+)
+STEP = 0.05  # standard deviations of the prior, of a player's error, by which each is moved to see what it does
+FAR_OFF = 3.0  # reading errors from which a figure pulls less and less
+WILD = 4.0  # and from which a shot is told not to fit
+MOST_STEPS = 25
+
+
+@dataclass(frozen=True)
+class Number:
+    """A number of the table: as fitted and as it was, each with its standard deviation (SI); learned: 0 to 1."""
+
+    name: str
+    value: float
+    sd: float
+    prior: float
+    prior_sd: float
+
+    @property
+    def learned(self) -> float:
+        """The share of the prior's variance that the shots took away."""
+        return 1.0 - min(self.sd / self.prior_sd, 1.0) ** 2
+
+
+@dataclass(frozen=True)
+class Fitting:
+    """The fitted table, its numbers, their covariance in prior standard deviations, and what is left of every shot.
+
+    off: (n, 4) how each shot was made otherwise than meant, in the player's standard deviations. wild: shots, by place,
+    that do not fit the others.
+    """
+
+    table: Table
+    numbers: tuple[Number, ...]
+    covariance: Floats
+    off: Floats
+    wild: tuple[int, ...]
+
+
+def moved(table: Table, z: Floats) -> Table:
+    """The table with its numbers moved by so many prior standard deviations, no further than their limits."""
+    values = {}
+    for name, by in zip(NUMBERS, z.tolist(), strict=True):
+        known = TABLE[name]
+        values[name] = min(max(getattr(table, name) + by * (known.prior_sd or 0.0), known.low), known.high)
+    return replace(table, fitted=None, **values)
+
+
+@dataclass(frozen=True)
+class Problem:
+    """The shots on the table as it was before, by a player. Unknown: the numbers, then four errors of each shot."""
+
+    table: Table
+    seen: tuple[Seen, ...]
+    player: Player
+
+    def _split(self, x: Floats) -> tuple[Floats, Floats]:
+        k = len(NUMBERS)
+        return x[:k], x[k:].reshape(len(self.seen), len(KINDS))
+
+    def residual(self, x: Floats) -> Floats:
+        """What is left of the figures, in reading errors, then what was moved, in priors."""
+        z, off = self._split(x)
+        strokes = made(self.seen, self.player, off, np.zeros(len(self.seen), np.int64))
+        return np.concatenate([residuals(self.seen, strokes, [moved(self.table, z)])[0], x])
+
+    def slopes(self, x: Floats) -> Floats:
+        """By how much each figure changes with each unknown: a shot's own errors move its own figures only."""
+        z, off = self._split(x)
+        n, k = len(self.seen), len(NUMBERS)
+        shifts = [z + STEP * sign * np.eye(k)[j] for j in range(k) for sign in (1.0, -1.0)]
+        tables = [moved(self.table, shift) for shift in shifts] + [moved(self.table, z)]
+        parts = [made(self.seen, self.player, off, np.full(n, j)) for j in range(2 * k)]
+        for kind in KINDS:
+            for sign in (1.0, -1.0):
+                turned = off.copy()
+                turned[:, kind] += STEP * sign
+                parts.append(made(self.seen, self.player, turned, np.full(n, 2 * k)))
+        rows = Strokes(*[np.concatenate(column) for column in zip(*parts, strict=True)])
+        found = residuals(self.seen, rows, tables)
+        slope = (found[::2] - found[1::2]) / (2.0 * STEP)
+        figures = found.shape[1]
+        jac = np.zeros((figures + len(x), len(x)))
+        jac[:figures, :k] = slope[:k].T
+        ends = np.cumsum([0, *(one.count for one in self.seen)])
+        for s in range(n):
+            for kind in KINDS:
+                rows_of = slice(int(ends[s]), int(ends[s + 1]))
+                jac[rows_of, k + len(KINDS) * s + kind] = slope[k + kind, rows_of]
+        jac[figures:] = np.eye(len(x))
+        return jac
+
+
+def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
+    """Fit the table's numbers to what was seen. Raises BadInputError where nothing was."""
+    from scipy.optimize import least_squares
+
+    if not seen:
+        raise BadInputError("no shot was noted: play one of the reference shots and say where it landed", "shots")
+    problem = Problem(table, tuple(seen), player)
+    figures = sum(one.count for one in seen)
+    unknown = len(NUMBERS) + len(KINDS) * len(seen)
+    found: Any = least_squares(
+        problem.residual, np.zeros(unknown), problem.slopes, loss=cast(Any, lambda z: _loss(z, figures)), max_nfev=MOST_STEPS,
+        xtol=1e-4, ftol=1e-5,
+    )  # fmt: skip
+    left = found.fun[:figures]
+    weight = 1.0 / np.sqrt(1.0 + (left / FAR_OFF) ** 2)
+    jac = found.jac[:figures] * np.sqrt(weight)[:, None]
+    covariance = np.linalg.inv(jac.T @ jac + np.eye(unknown))[: len(NUMBERS), : len(NUMBERS)]
+    z, off = problem._split(found.x)
+    fitted = moved(table, z)
+    numbers = tuple(_number(table, fitted, name, covariance[j, j]) for j, name in enumerate(NUMBERS))
+    return Fitting(_told(fitted, covariance), numbers, covariance, off, _wild(problem, left, off))
+
+
+def _loss(z: Floats, figures: int) -> Floats:
+    """Soft L1 for what was read, squares for the priors: (3, m) as `least_squares` takes it."""
+    c = FAR_OFF**2
+    root = np.sqrt(1.0 + z / c)
+    rho = np.array([2.0 * c * (root - 1.0), 1.0 / root, -0.5 / (c * root**3)])
+    rho[:, figures:] = np.array([z[figures:], np.ones(len(z) - figures), np.zeros(len(z) - figures)])
+    return rho
+
+
+def _number(before: Table, after: Table, name: str, variance: float) -> Number:
+    prior_sd = TABLE[name].prior_sd or 0.0
+    return Number(name, getattr(after, name), math.sqrt(variance) * prior_sd, getattr(before, name), prior_sd)
+
+
+def _told(table: Table, covariance: Floats, date: str = "") -> Table:
+    """The fitted table with how sure its numbers are."""
+    scale = np.array([TABLE[name].prior_sd or 0.0 for name in NUMBERS])
+    matrix = covariance * scale[:, None] * scale[None, :]
+    matrix = 0.5 * (matrix + matrix.T)
+    return replace(table, fitted=Fitted(date, NUMBERS, tuple(tuple(row) for row in matrix.tolist())))
+
+
+def _wild(problem: Problem, left: Floats, off: Floats) -> tuple[int, ...]:
+    """Shots whose figures, or whose making, lie far off everything expected."""
+    ends = np.cumsum([0, *(one.count for one in problem.seen)])
+    return tuple(
+        k for k in range(len(problem.seen))
+        if np.abs(left[ends[k] : ends[k + 1]]).max() > WILD or np.abs(off[k]).max() > WILD
+    )  # fmt: skip
+
+
+def shot_figures(one: Seen, table: Table, player: Player) -> Floats:
+    """What a table predicts of a shot made as it was meant: contacts, then the stop, diamonds."""
+    strokes = made([one], player, np.zeros((1, len(KINDS))), np.zeros(1, np.int64))
+    value, error = noted(one)
+    guess: Floats = residuals([one], strokes, [table])[0] * error + value
+    return guess

@@ -1,0 +1,98 @@
+"""The reference shots of a table check: where the cue ball lies, how it is struck, which rails are watched.
+
+A few plain shots that teach most: how fast the cloth is, how the rails answer a plain, a firm, a reverse and a running
+ball, how much is left of it over three and four rails. Common practice, no published source.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import direction_to
+from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.tips import offset_of
+from fandle.core.table.model import Table
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import speed_of
+from fandle.core.table.standards import usual_game
+
+
+@dataclass(frozen=True)
+class Reference:
+    """One shot. kind: as it is told; lengths: of the speed, tips: of side (+ right) and height.
+
+    aim: rail and mark at the nose, None for straight along the table; watch: the rails whose contacts are read, in
+    order; stops: does where it stops tell anything?
+    """
+
+    id: str
+    kind: str
+    say: str
+    place: Point
+    aim: tuple[Rail, float] | None
+    lengths: float
+    tips: float
+    height: float
+    watch: tuple[Rail, ...]
+    stops: bool = False
+
+
+FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
+SHOTS = (
+    Reference("plain", "one rail, plain, medium", "plain off the far rail at 3, medium, back to the near rail",
+              (1.0, 0.5), (FAR, 3.0), 2.5, 0.0, 0.0, (FAR, NEAR)),
+    Reference("lag", "speed, lengthwise", "a lag: along the middle to the foot rail and half-way back",
+              (1.5, 2.0), None, 1.6, 0.0, 0.0, (FOOT,), True),
+    Reference("firm", "one rail, plain, firm", "the plain one again, firm",
+              (1.0, 0.5), (FAR, 3.0), 4.0, 0.0, 0.0, (FAR, NEAR)),
+    Reference("reverse", "one rail, reverse", "half a tip of reverse (left) off the far rail at 3½, medium",
+              (1.0, 0.5), (FAR, 3.5), 2.5, -0.5, 0.0, (FAR, NEAR)),
+    Reference("route", "four rails, plain", "from the centre spot plain over far 2: far, head, near and the stop",
+              (4.0, 2.0), (FAR, 2.0), 2.1, 0.0, 0.0, (FAR, HEAD, NEAR), True),
+    Reference("three", "three rails, running", "one tip of running side (right) and some follow, firm: far, foot, near",
+              (0.7, 0.6), (FAR, 5.5), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR)),
+    Reference("running", "one rail, running", "one tip of running side (right) off the far rail at 2, medium",
+              (1.0, 0.5), (FAR, 2.0), 2.5, 1.0, 0.0, (FAR, NEAR)),
+)  # fmt: skip
+BY_ID = {shot.id: shot for shot in SHOTS}
+
+
+@dataclass(frozen=True)
+class Setup:
+    """A shot as it is played: the layout, the stroke, the direction of the cue (rad), and the rails that are watched.
+
+    stops: does where it stops tell anything? every: are all rails on its way watched, from the first on?
+    """
+
+    id: str
+    kind: str
+    layout: Layout
+    stroke: Stroke
+    direction: float
+    watch: tuple[Rail, ...]
+    stops: bool = True
+    every: bool = True
+
+    @property
+    def start(self) -> Point:
+        """Where the cue ball lies, m."""
+        return self.layout.metres(self.layout.cue)
+
+
+def setup(table: Table, shot: Reference) -> Setup:
+    """A reference shot on a table."""
+    layout = Layout(table, usual_game(table), (Ball("cue", *shot.place),))
+    stroke = Stroke(speed_of(table, shot.lengths), offset_of(shot.tips, table), offset_of(shot.height, table))
+    direction = 0.0
+    if shot.aim is not None:
+        direction = direction_to(table, shot.aim[0], layout.metres(layout.cue), shot.aim[1], "nose")
+    return Setup(shot.id, shot.kind, layout, stroke, direction, shot.watch, shot.stops)
+
+
+def along(table: Table, rail: int, x: np.ndarray, y: np.ndarray) -> np.ndarray:
+    """How far along a rail (by number) places lie, diamonds."""
+    long = tuple(Rail)[rail].is_long
+    return np.asarray(x / table.diamond_x if long else y / table.diamond_y)
