@@ -126,8 +126,8 @@ def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
     figures = sum(one.count for one in seen)
     unknown = len(NUMBERS) + len(KINDS) * len(seen)
     found: Any = least_squares(
-        problem.residual, np.zeros(unknown), problem.slopes, loss=cast(Any, lambda z: _loss(z, figures)), max_nfev=MOST_STEPS,
-        xtol=1e-4, ftol=1e-5,
+        problem.residual, np.zeros(unknown), problem.slopes, loss=cast(Any, lambda z: _loss(z, figures)),
+        max_nfev=MOST_STEPS, xtol=1e-4, ftol=1e-5,
     )  # fmt: skip
     left = found.fun[:figures]
     weight = 1.0 / np.sqrt(1.0 + (left / FAR_OFF) ** 2)
