@@ -421,3 +421,52 @@ def test_a_plan_refuses_with_one_sentence(call: Any, layout_file: Path, more: tu
     assert ran.code == 2
     assert says in ran.err
     assert len(ran.err.strip().splitlines()) == 1
+
+
+def test_a_table_check_on_the_command_line(call: Any, tmp_path: Path) -> None:
+    """The reference shots are listed; a file of landings is fitted; the fitted table is one like any other."""
+    listed = call("check", "--list", "--table", "pool-8ft", "--json").json()
+    assert {"id", "say", "layout", "stroke", "watch"} <= set(listed[0])
+    assert listed[0]["layout"]["table"] == "pool-8ft"
+    shots = [
+        {"shot": "plain", "landed": [{"rail": "far", "at": 2.95}, {"rail": "near", "at": at}], "rest": None}
+        for at in (5.05, 5.1)
+    ]
+    own = {
+        "shot": {"layout": CONTRACT_LAYOUT, "stroke": {"speed": 3.0}, "direction": 60.0},
+        "landed": [{"rail": "far", "at": 2.9}],
+    }
+    path, out = tmp_path / "evening.json", tmp_path / "fitted.json"
+    path.write_text(json.dumps({"format": "fandle-check/1", "table": "pool-9ft", "shots": [*shots, own]}))
+    found = call("check", "pool-9ft", "--shots", str(path), "--json", "--out", str(out)).json()
+    assert found["verdict"]["who"] == "table"
+    assert found["plays"][0]["off_diamonds"] < -0.1
+    assert all(0.0 <= number["learned"] <= 1.0 for number in found["parameters"])
+    assert [shot["shot"] for shot in found["shots"]] == ["plain", "plain", "own"]
+    fitted = call("table", str(out), "--json").json()
+    assert fitted["fitted"]["names"] == [number["name"] for number in found["parameters"]]
+    layout = tmp_path / "l.fandle.json"
+    layout.write_text(json.dumps({**CONTRACT_LAYOUT, "table": fitted}))
+    links = {
+        link["link"]: link["shift"] for link in call("aim", str(layout), "--rails", "far", "--json").json()["chain"]
+    }
+    assert abs(links["table"]) > 0.05
+    assert "It plays like" in call("check", "pool-9ft", "--shots", str(path)).out
+
+
+def test_a_diagnosis_on_the_command_line(call: Any, layout_file: Path) -> None:
+    asked = ("diagnose", str(layout_file), "--rails", "far", "--aim", "far:3@nose")
+    found = call(*asked, "--landed", "1.2 short", "--touched", "far:2.9", "--stopped", "2,3", "--json").json()
+    assert sum(cause["share"] for cause in found["causes"]) == pytest.approx(1.0)
+    assert {cause["cause"] for cause in found["causes"]} == {"mark", "speed", "side", "height", "table"}
+    assert found["next"][0]["change"] == "mark"
+    assert call(*asked, "--landed", "on", "--json").json()["next"][0]["change"] == "none"
+    assert "next: " in call(*asked, "--landed", "0.8 long").out
+    for more, said in (
+        (("--landed", "bad"), "write 0.5 short"),
+        (("--landed", "on", "--met", "top"), "use left, full or right"),
+        (("--landed", "on", "--touched", "far"), "write rail:diamonds"),
+        (("--landed", "on", "--stopped", "9,9"), "write x,y in diamonds"),
+    ):
+        ran = call(*asked, *more)
+        assert (ran.code, said in ran.err) == (2, True)

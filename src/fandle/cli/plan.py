@@ -69,7 +69,7 @@ def plan(
         laid = replace(laid, state=state_of_text(text, laid.state))
     if target is not None:
         laid = replace(laid, target=target)
-    wish = wish_of(goal, _player(player), strokes, pocket, draws, seed, laid)
+    wish = wish_of(goal, player_at(player), strokes, pocket, draws, seed, laid)
     ahead = None if then is None else next_of(laid, then)
     wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead))
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
@@ -82,7 +82,7 @@ def plan(
         raise typer.Exit(NO_ANSWER)
 
 
-def _player(text: str) -> Player:
+def player_at(text: str) -> Player:
     """A player by name, or from a file."""
     return read_player(bytes_of(text)) if text == "-" or Path(text).is_file() else player_named(text)
 

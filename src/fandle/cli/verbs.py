@@ -74,7 +74,7 @@ def bytes_of(path: str) -> bytes:
         raise BadInputError(f"cannot read {path!r} ({fault.strerror}): check the file's name", code="no_file") from None
 
 
-def _table(name: str) -> Table:
+def table_at(name: str) -> Table:
     """A table by name, or from a file."""
     return standard_table(name) if name in STANDARDS or not name.endswith(".json") else read_table(bytes_of(name))
 
@@ -226,7 +226,7 @@ def squirt(
     as_json: Json = False,
 ) -> None:
     """Find a cue's squirt from two shots from (1, 2) at the middle of the foot rail, level and medium."""
-    found = find_squirt(_table(table), left, right, side)
+    found = find_squirt(table_at(table), left, right, side)
     print_json(SquirtAnswer.of(found)) if as_json else typer.echo(found.say)
 
 
@@ -242,7 +242,7 @@ def table(
     if name is None:
         print_json(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))
         return
-    data = table_json(make(_table(name), {}, cloth, rubber, called))
+    data = table_json(make(table_at(name), {}, cloth, rubber, called))
     print_json(data) if as_json else typer.echo(words.table(data))
 
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, cues, files, log, plan, player, shots
+from fandle.formats import answers, check, cues, files, log, plan, player, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -22,6 +22,9 @@ SCHEMAS: dict[str, Any] = {
     "squirt": cues.SquirtAnswer,
     "plan": plan.PlanAnswer,
     "player": player.PlayerFile,
+    "check": check.CheckFile,
+    "check-answer": check.CheckAnswer,
+    "diagnose": check.DiagnosisAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

@@ -5,13 +5,12 @@ weighed by how well it predicts where the ball came, under the player's scatter 
 """
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.constants import FASTEST_MPS
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
@@ -66,13 +65,18 @@ class Suspect:
 
 @dataclass(frozen=True)
 class Diagnosis:
-    """The causes, likeliest first; scatter: of this player's landings in this shot, diamonds, as long as nothing is
-    wrong; typical: is the miss within twice that?; slope: by how much the landing moves with the mark."""
+    """The causes, likeliest first.
+
+    scatter: of this player's landings in this shot, diamonds; typical: is the miss within twice that? slope: by how
+    many diamonds the landing moves with one of the mark; per_speed: with the whole speed more; per_side: with a radius.
+    """
 
     suspects: tuple[Suspect, ...]
     scatter: float
     typical: bool
     slope: float
+    per_speed: float
+    per_side: float
 
 
 def diagnose(miss: Miss, player: Player) -> Diagnosis:
@@ -98,11 +102,12 @@ def diagnose(miss: Miss, player: Player) -> Diagnosis:
         Suspect(cause, float(share), *_sized(miss, player, cause, size))
         for cause, share, size in zip(CAUSES, shares, sizes, strict=True)
     ]
-    every = [slope[0] for some in slopes.values() for slope in some]
+    every = [float(slope[0]) for name, some in slopes.items() if name != "table" for slope in some]
     scatter = math.hypot(*every)
     return Diagnosis(
         tuple(sorted(found, key=lambda each: -each.share)), scatter, abs(miss.off) <= OWN_SCATTER * scatter,
-        _mark_slope(miss, slopes["mark"][0][0], player),
+        _mark_slope(miss, slopes["mark"][0][0], player), float(slopes["speed"][0][0]) / player.speed_part,
+        float(slopes["side"][0][0]) / (player.tip_mm / 1000 / miss.layout.table.ball_radius),
     )  # fmt: skip
 
 
@@ -236,8 +241,3 @@ def _mark_slope(miss: Miss, per_sd: float, player: Player) -> float:
     """By how many diamonds the landing moves with a diamond of the mark."""
     by, _ = _sized(miss, player, "mark", 1.0)
     return per_sd / by if by else math.nan
-
-
-def next_speed(miss: Miss, part: float) -> Stroke:
-    """The stroke that makes up for one that was so much firmer (a share) than meant."""
-    return replace(miss.stroke, speed=min(miss.stroke.speed / max(1.0 + part, 0.3), FASTEST_MPS))

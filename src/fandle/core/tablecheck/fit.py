@@ -2,12 +2,14 @@
 
 Unknown are the numbers of cloth and rubber, each with its prior from the registry, and of every single shot how it was
 really made (speed, tip, aim), with the player's scatter as prior. The likeliest of all of them together is found by
-least squares on the engine; its curvature says how sure each is. A wild landing pulls with bounded force (soft L1).
+least squares on the engine; its curvature says how sure each is. A wild landing pulls with bounded force (soft L1), at
+last with hardly any (Cauchy).
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any, cast
 
 import numpy as np
@@ -125,13 +127,15 @@ def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
     problem = Problem(table, tuple(seen), player)
     figures = sum(one.count for one in seen)
     unknown = len(NUMBERS) + len(KINDS) * len(seen)
-    found: Any = least_squares(
-        problem.residual, np.zeros(unknown), problem.slopes, loss=cast(Any, lambda z: _loss(z, figures)),
-        max_nfev=MOST_STEPS, xtol=1e-4, ftol=1e-5,
-    )  # fmt: skip
+    x = np.zeros(unknown)
+    for pull in (_softly, _hardly):  # first every figure pulls, then what lies far off all but lets go
+        found: Any = least_squares(
+            problem.residual, x, problem.slopes, loss=cast(Any, partial(_loss, pull, figures)), max_nfev=MOST_STEPS,
+            xtol=1e-4, ftol=1e-5,
+        )  # fmt: skip
+        x = found.x
     left = found.fun[:figures]
-    weight = 1.0 / np.sqrt(1.0 + (left / FAR_OFF) ** 2)
-    jac = found.jac[:figures] * np.sqrt(weight)[:, None]
+    jac = found.jac[:figures] / np.sqrt(1.0 + (left / FAR_OFF) ** 2)[:, None]
     covariance = np.linalg.inv(jac.T @ jac + np.eye(unknown))[: len(NUMBERS), : len(NUMBERS)]
     z, off = problem._split(found.x)
     fitted = moved(table, z)
@@ -139,12 +143,23 @@ def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
     return Fitting(_told(fitted, covariance), numbers, covariance, off, _wild(problem, left, off))
 
 
-def _loss(z: Floats, figures: int) -> Floats:
-    """Soft L1 for what was read, squares for the priors: (3, m) as `least_squares` takes it."""
+def _softly(z: Floats) -> Floats:
+    """Soft L1: a pull that grows no further."""
+    root = np.sqrt(1.0 + z)
+    return np.array([2.0 * (root - 1.0), 1.0 / root, -0.5 / root**3])
+
+
+def _hardly(z: Floats) -> Floats:
+    """Cauchy's: a pull that fades."""
+    return np.array([np.log1p(z), 1.0 / (1.0 + z), -1.0 / (1.0 + z) ** 2])
+
+
+def _loss(pull: Callable[[Floats], Floats], figures: int, z: Floats) -> Floats:
+    """A bounded pull for what was read, squares for the priors: (3, m) as `least_squares` takes it."""
     c = FAR_OFF**2
-    root = np.sqrt(1.0 + z / c)
-    rho = np.array([2.0 * c * (root - 1.0), 1.0 / root, -0.5 / (c * root**3)])
-    rho[:, figures:] = np.array([z[figures:], np.ones(len(z) - figures), np.zeros(len(z) - figures)])
+    rho: Floats = pull(z / c) * np.array([[c], [1.0], [1.0 / c]])
+    rest = z[figures:]
+    rho[:, figures:] = np.array([rest, np.ones_like(rest), np.zeros_like(rest)])
     return rho
 
 

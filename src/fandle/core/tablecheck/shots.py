@@ -6,8 +6,7 @@ ball, how much is left of it over three and four rails. Common practice, no publ
 
 from dataclasses import dataclass
 
-import numpy as np
-
+from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to
@@ -92,7 +91,8 @@ def setup(table: Table, shot: Reference) -> Setup:
     return Setup(shot.id, shot.kind, layout, stroke, direction, shot.watch, shot.stops)
 
 
-def along(table: Table, rail: int, x: np.ndarray, y: np.ndarray) -> np.ndarray:
-    """How far along a rail (by number) places lie, diamonds."""
-    long = tuple(Rail)[rail].is_long
-    return np.asarray(x / table.diamond_x if long else y / table.diamond_y)
+def reference_shot(table: Table, name: str) -> Setup:
+    """A reference shot by its id. Raises BadInputError."""
+    if name not in BY_ID:
+        raise BadInputError(f"unknown shot {name!r}: use one of {', '.join(BY_ID)}", "shots.shot", code="unknown")
+    return setup(table, BY_ID[name])

@@ -1,0 +1,33 @@
+"""How does this table play? The reference shots, and the table that a few of them fit."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import date
+
+from fandle.core.player.scatter import Player
+from fandle.core.systems.registry import TITLES
+from fandle.core.table.model import Table
+from fandle.core.tablecheck.evidence import Seen
+from fandle.core.tablecheck.fit import fit
+from fandle.core.tablecheck.outcome import Check
+from fandle.core.tablecheck.own_numbers import system_changes
+from fandle.core.tablecheck.report import like, notes, plays, told, verdict
+from fandle.core.tablecheck.shots import SHOTS, Reference, Setup, setup
+
+
+def reference_shots(table: Table) -> list[tuple[Reference, Setup]]:
+    """The shots of a check on this table, those first that teach most."""
+    return [(shot, setup(table, shot)) for shot in SHOTS]
+
+
+def check(table: Table, seen: Sequence[Seen], player: Player, on: date | None = None) -> Check:
+    """The check of a table, which is taken as its own prior; on: the day it is dated."""
+    found = fit(table, seen, player)
+    if found.table.fitted is not None and on is not None:
+        dated = replace(found.table.fitted, date=on.isoformat())
+        found = replace(found, table=replace(found.table, fitted=dated))
+    return Check(
+        table, found, tuple(plays(table, found)), tuple(system_changes(table, found.table, tuple(TITLES))),
+        tuple(told(table, found, seen, player)), verdict(table, found, seen, player), like(found),
+        tuple(notes(found, seen, player)),
+    )  # fmt: skip

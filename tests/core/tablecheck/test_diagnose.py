@@ -1,0 +1,128 @@
+"""What was the miss: known causes are found, chance is left alone, and the next aim lands nearer."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.marks import direction_to
+from fandle.core.lines.solution import Aim
+from fandle.core.player.scatter import CLUB
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import STANDARDS
+from fandle.core.tablecheck.diagnose import CAUSES, KIND_OF, Miss, _figures, _seen, diagnose
+from fandle.core.tablecheck.evidence import KINDS, Contact
+from fandle.core.tablecheck.fit import NUMBERS
+from fandle.core.tablecheck.next_aim import advise
+
+POOL = STANDARDS["pool-9ft"]
+EACH = 16  # misses of each cause; bench/tablecheck.py does four hundred
+Errors = tuple[np.ndarray, np.ndarray]
+
+
+def meant(rng: np.random.Generator) -> Miss:
+    """A kick over one or two rails, aimed full."""
+    while True:
+        balls = (
+            Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.4, 2.5)),
+            Ball("1", rng.uniform(4.5, 7.3), rng.uniform(0.4, 2.5)),
+        )
+        rails = ((Rail.FAR,), (Rail.FAR, Rail.FOOT))[int(rng.integers(2))]
+        layout, stroke = (
+            Layout(POOL, "straight", balls, "1"),
+            Stroke(rng.uniform(2.3, 4.2), side=rng.choice([0.0, 0.17])),
+        )
+        aim = solve_kick(layout, rails, stroke, with_chain=False)
+        if isinstance(aim, Aim):
+            contacts = tuple(Contact(rail, 0.0) for rail in rails)
+            return Miss(layout, rails, stroke, aim.best.direction, 0.0, contacts, (0.0, 0.0))
+
+
+def errors(rng: np.random.Generator, cause: str | None) -> Errors:
+    off, z = np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS)))
+    if cause is None:
+        off = rng.standard_normal(off.shape)
+    elif cause == "table":
+        z = 1.3 * rng.standard_normal(z.shape)
+    else:
+        off[0, KIND_OF[cause]] = rng.choice([-1.0, 1.0]) * rng.uniform(1.5, 8.0)
+    return off, z
+
+
+def missed(rng: np.random.Generator, cause: str | None) -> tuple[Miss, Errors, np.ndarray]:
+    """A shot made with these errors; of a known cause so large that it lands 0.3 diamond off or more."""
+    while True:
+        shot = meant(rng)
+        made = errors(rng, cause)
+        figures = _figures(shot, _seen(shot), CLUB, *made)[0]
+        if not np.isnan(figures).any() and (cause is None or 0.3 <= abs(figures[0]) <= 1.8):
+            return shot, made, figures
+
+
+def seen(shot: Miss, figures: np.ndarray, contacts: int, rng: np.random.Generator) -> Miss:
+    """What a player tells of it: the landing, some contacts, the stop, each read by eye."""
+    read = figures + 0.04 * rng.standard_normal(len(figures))
+    touched = tuple(Contact(rail, float(read[1 + k])) for k, rail in enumerate(shot.rails[:contacts]))
+    return replace(shot, off=float(read[0]), touched=touched, stopped=(float(read[-2]), float(read[-1])))
+
+
+@pytest.mark.parametrize(("contacts", "share"), [(2, 0.7), (1, 0.5)])
+def test_the_cause_is_found(contacts: int, share: float) -> None:
+    rng, right = np.random.default_rng(contacts), []
+    for cause in CAUSES:
+        for _ in range(EACH):
+            shot, _, figures = missed(rng, cause)
+            found = diagnose(seen(shot, figures, contacts, rng), CLUB)
+            assert sum(each.share for each in found.suspects) == pytest.approx(1.0)
+            right.append(found.suspects[0].cause == cause)
+    assert np.mean(right) >= share
+
+
+def test_the_next_aim_lands_nearer() -> None:
+    """The same errors made again, with the new mark."""
+    rng, nearer = np.random.default_rng(9), []
+    for cause in CAUSES:
+        for _ in range(EACH):
+            shot, made, figures = missed(rng, cause)
+            steps = advise(seen(shot, figures, 1, rng), CLUB).next
+            step = next((each for each in steps if each.change == "mark"), None)
+            if step is None:
+                continue
+            cue = shot.layout.metres(shot.layout.cue)
+            at = direction_to(POOL, shot.rails[0], cue, step.value, "nose")
+            again = _figures(replace(shot, direction=at), _seen(replace(shot, direction=at)), CLUB, *made)[0]
+            nearer.append(abs(again[0]) < abs(figures[0]))
+    assert len(nearer) > 3 * EACH
+    assert np.mean(nearer) >= 0.85
+
+
+def test_chance_is_left_alone() -> None:
+    """A miss inside the player's own scatter: shoot it again."""
+    rng, left = np.random.default_rng(4), []
+    for _ in range(40):
+        shot, _, figures = missed(rng, None)
+        left.append(advise(seen(shot, figures, 1, rng), CLUB).next[0].change == "none")
+    assert np.mean(left) >= 0.8
+
+
+def test_a_large_miss_gets_a_new_mark_and_another_stroke() -> None:
+    layout = Layout(POOL, "nine-ball", (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5)), "7")
+    aim = solve_kick(layout, (Rail.FAR,), Stroke(3.2), with_chain=False)
+    assert isinstance(aim, Aim)
+    found = advise(Miss(layout, (Rail.FAR,), Stroke(3.2), aim.best.direction, -1.2), CLUB)
+    assert not found.diagnosis.typical
+    first = found.next[0]
+    assert first.change == "mark"
+    assert first.value > aim.best.corrected.nose + 0.3  # short: aim further along
+    assert all(step.say for step in found.next)
+
+
+def test_an_aim_that_comes_nowhere_is_refused() -> None:
+    layout = Layout(POOL, "nine-ball", (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5)), "7")
+    with pytest.raises(BadInputError, match="never comes off its last rail"):
+        diagnose(Miss(layout, (Rail.FAR, Rail.HEAD, Rail.NEAR), Stroke(1.0), 1.0, 0.3), CLUB)
