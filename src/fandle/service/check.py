@@ -4,6 +4,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import date
 
+import numpy as np
+
 from fandle.core.player.scatter import Player
 from fandle.core.systems.registry import TITLES
 from fandle.core.table.model import Table
@@ -12,7 +14,8 @@ from fandle.core.tablecheck.fit import fit
 from fandle.core.tablecheck.outcome import Check
 from fandle.core.tablecheck.own_numbers import system_changes
 from fandle.core.tablecheck.report import like, notes, plays, told, verdict
-from fandle.core.tablecheck.shots import SHOTS, Reference, Setup, setup
+from fandle.core.tablecheck.shooter import shoot as played_by_shooter
+from fandle.core.tablecheck.shots import BY_ID, SHOTS, Reference, Setup, reference_shot, setup
 
 
 def reference_shots(table: Table) -> list[tuple[Reference, Setup]]:
@@ -31,3 +34,9 @@ def check(table: Table, seen: Sequence[Seen], player: Player, on: date | None = 
         tuple(told(table, found, seen, player)), verdict(table, found, seen, player), like(found),
         tuple(notes(found, seen, player)),
     )  # fmt: skip
+
+
+def shoot(hidden: Table, asked: Table, name: str, player: Player, turn: int) -> Seen:
+    """The simulated shooter plays a reference shot of one table on another, hidden one; turn: which of its tries."""
+    rng = np.random.default_rng((list(BY_ID).index(name), turn))
+    return played_by_shooter([reference_shot(asked, name)], hidden, player, rng)[0]

@@ -15,10 +15,10 @@ ENGLISH, UPRIGHT = "fandle-english", "fandle-upright"  # cookies
 BRITISH = ("en-gb", "en-ie", "en-au", "en-nz", "en-za", "en-in")  # languages of browsers whose players say cushion
 # fields of an answer that hold words for people; all others (ids, rails, drawing data) are left as they are
 SAID = frozenset(
-    ("adjust", "advice", "after", "beside", "big_words", "contact", "counted_from", "cushions", "do", "frame_words",
-     "gain", "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured", "moved",
-     "name", "reason", "played", "remembered", "risk", "say", "says", "seen", "side_text", "squirt", "steps",
-     "stroke_name", "text", "thickness", "told", "twin", "way", "what", "where", "why", "window")
+    ("adjust", "advice", "after", "aim", "beside", "big_words", "contact", "counted_from", "cushions", "do",
+     "frame_words", "gain", "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured",
+     "moved", "name", "reason", "played", "remembered", "risk", "say", "says", "seen", "side_text", "squirt", "steps",
+     "stroke_name", "text", "verdict", "thickness", "told", "twin", "way", "what", "where", "why", "window")
 )  # fmt: skip
 # what is long and holds no words
 DRAWN = frozenset(("answer", "films", "layout", "line", "mark", "path", "rests", "shot"))

@@ -17,16 +17,21 @@ from fandle.core.words.spoken import mixed
 
 TRIED = 3  # layouts for each system
 APART = 0.15  # diamonds by which the aim is moved to see what it does
+TELLING = 0.1  # and from here on it is told
 LITTLE = 0.05  # diamonds of aim: less is no change
 
 
 @dataclass(frozen=True)
 class SystemChange:
-    """method; change: of the aim, in the system's own numbers where it has any, else in diamonds; say: in words."""
+    """method; change: of the aim, in the system's own numbers where it has any, else in diamonds; say: in words.
+
+    tells: is it as much as half a number, or a tenth of a diamond?
+    """
 
     method: str
     change: float
     say: str
+    tells: bool = False
 
 
 def system_changes(before: Table, after: Table, methods: tuple[str, ...]) -> list[SystemChange]:
@@ -93,14 +98,15 @@ def _told(method: str, shifts: list[tuple[float, float | None]]) -> SystemChange
     if abs(diamonds) < LITTLE:
         return SystemChange(method, 0.0, f"{title}: as it is")
     if unit is None:
-        return SystemChange(method, diamonds, f"{title}: aim {figure(abs(diamonds))} {_way(diamonds)}")
+        tells = abs(diamonds) >= TELLING
+        return SystemChange(method, diamonds, f"{title}: aim {figure(abs(diamonds))} {_way(diamonds)}", tells)
     change = diamonds / unit
     half = round(2 * change) / 2
     if half == 0.0:
         return SystemChange(method, change, f"{title}: less than half a number")
     more = "more" if half > 0 else "less"
     numbers = "number" if abs(half) <= 1 else "numbers"
-    return SystemChange(method, change, f"{title}: {mixed(abs(half))} {numbers} {more}")
+    return SystemChange(method, change, f"{title}: {mixed(abs(half))} {numbers} {more}", tells=True)
 
 
 def _way(diamonds: float) -> str:

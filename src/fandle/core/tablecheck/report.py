@@ -128,9 +128,9 @@ def verdict(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Playe
     if not repeated:
         return Verdict("not yet", "One landing of each: play one again. Two alike are the table, two apart you.")
     votes: dict[Who, list[str]] = defaultdict(list)
-    for name, some in repeated.items():
+    for some in repeated.values():
         who, say = _of_repeats(before, fitting, some, player)
-        votes[who].append(f"{name}: {say}")
+        votes[who].append(f"{some[0].setup.kind}: {say}")
     order: tuple[Who, ...] = ("table", "you", "neither")
     best = max(order, key=lambda who: len(votes[who]))
     words = {"table": "It is the table", "you": "It is you, not the table", "neither": "Neither: it plays as expected"}

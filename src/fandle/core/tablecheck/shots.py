@@ -16,7 +16,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import speed_of
-from fandle.core.table.standards import usual_game
+from fandle.core.table.standards import standard_table, usual_game
 
 
 @dataclass(frozen=True)
@@ -82,9 +82,10 @@ class Setup:
 
 
 def setup(table: Table, shot: Reference) -> Setup:
-    """A reference shot on a table."""
+    """A reference shot on a table, struck as on one of its make in standard condition."""
     layout = Layout(table, usual_game(table), (Ball("cue", *shot.place),))
-    stroke = Stroke(speed_of(table, shot.lengths), offset_of(shot.tips, table), offset_of(shot.height, table))
+    norm = standard_table(table.standard)
+    stroke = Stroke(speed_of(norm, shot.lengths), offset_of(shot.tips, table), offset_of(shot.height, table))
     direction = 0.0
     if shot.aim is not None:
         direction = direction_to(table, shot.aim[0], layout.metres(layout.cue), shot.aim[1], "nose")

@@ -1,0 +1,1 @@
+"""The check room: how does this table play?"""

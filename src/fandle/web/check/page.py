@@ -1,0 +1,150 @@
+"""How does this table play? The shots to play, what they come to, and the simulated shooter."""
+
+import json
+from datetime import UTC, datetime
+
+from fastapi import APIRouter, Request
+from fastapi.responses import HTMLResponse
+
+from fandle.core.constants import TIP_DIAMETER_M
+from fandle.core.player.scatter import CLUB
+from fandle.core.shot.approach import approach
+from fandle.core.steps import at_once
+from fandle.core.table.model import Table
+from fandle.core.table.parameters import TABLE
+from fandle.core.table.rails import parse_rails
+from fandle.core.table.speeds import speed_word
+from fandle.core.table.standards import DEFAULT, standard_twin
+from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.tablecheck.fit import Number
+from fandle.core.tablecheck.outcome import Check
+from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
+from fandle.core.words.spoken import mixed
+from fandle.formats.files import table_json
+from fandle.service.check import check, reference_shots, shoot
+from fandle.web import address
+from fandle.web.check.models import (
+    CheckQuestion,
+    LearnedRow,
+    PlayedModel,
+    ReadModel,
+    ResultModel,
+    ShooterQuestion,
+    ShotModel,
+)
+from fandle.web.drawing import drawing, path
+from fandle.web.faults import FAULTS
+from fandle.web.known import player_of, shelf_of
+from fandle.web.speech import said, screen_of
+from fandle.web.table.page import table_choices
+from fandle.web.table.stroke_words import stroke_words
+from fandle.web.work import works_of
+
+router = APIRouter(responses=FAULTS)
+
+
+@router.get(address.CHECK_ROOM, response_class=HTMLResponse)
+async def check_room(request: Request) -> HTMLResponse:
+    """The reference shots of one table, to be played and entered one by one."""
+    shelf = shelf_of(request)
+    name = request.query_params.get("table", DEFAULT)
+    table, choices = shelf.table(name), table_choices(shelf)
+    context = {
+        "drawing": drawing(table),
+        "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
+        "name": name,
+        "label": dict(choices).get(name, name),
+        "own": name in shelf.tables(),
+        "tables": choices,
+        "state": json.dumps(said(shots_of(table), screen_of(request, table, turns=False)), allow_nan=False),
+        "urls": {
+            "check": address.CHECK, "shooter": address.SHOOTER, "tables": address.CLUB_TABLES,
+            "table": address.TABLE_ROOM, "room": address.CHECK_ROOM,
+        },
+    }  # fmt: skip
+    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "check.html", context)
+    return response
+
+
+def shots_of(table: Table) -> list[ShotModel]:
+    """The shots with where they should land on this table."""
+    return [_shot(table, shot, made) for shot, made in reference_shots(table)]
+
+
+def _shot(table: Table, shot: Reference, made: Setup) -> ShotModel:
+    way = approach(made.layout, made.stroke, made.direction)
+    rails = [event for event in way.events if event.kind == "rail" and event.rail is not None][: len(shot.watch)]
+    last, words = way.events[-1], stroke_words(table, made.stroke, TIP_DIAMETER_M)
+    speed = f"{speed_word(shot.lengths)}, {mixed(shot.lengths)} table lengths"
+    x, y = shot.place
+    away = x * table.diamond_x * 1000, y * table.diamond_y * 1000
+    mm = f"{away[0]:.0f} mm from the head rail, {away[1]:.0f} mm from the near rail"
+    aim = "straight along the table" if shot.aim is None else f"aim at {shot.aim[1]:g} on the {shot.aim[0]} rail"
+    side = "" if not made.stroke.side else f", {words['side_text']}"
+    height = "" if not made.stroke.up else f", {words['height_text']}"
+    return {
+        "id": shot.id,
+        "say": shot.say,
+        "place": {"x": x, "y": y},
+        "where": mm,
+        "aim": aim,
+        "stroke": f"{speed}{side}{height}",
+        "path": path(table, way.pieces),
+        "marks": [{"rail": str(ev.rail), "at": ev.rail.along(ev.x, ev.y)} for ev in rails if ev.rail is not None],
+        "stop": {"x": last.x, "y": last.y} if shot.stops else None,
+    }
+
+
+@router.post(address.CHECK, responses=FAULTS)
+async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
+    """What the shots so far come to."""
+    table = shelf_of(request).table(question.table)
+    before = standard_twin(table) if question.hidden else table
+    seen = [_seen(shot, before) for shot in question.shots]
+    player, today = player_of(request), datetime.now(UTC).date()
+    found = await works_of(request).run(request, at_once(lambda: check(before, seen, player, today)), quick=False)
+    return said(_result(found), screen_of(request, table, turns=False))
+
+
+def _seen(shot: PlayedModel, table: Table) -> Seen:
+    landed = tuple(Contact(parse_rails(each.rail)[0], each.at) for each in shot.landed)
+    return Seen(reference_shot(table, shot.shot), landed, None if shot.rest is None else (shot.rest.x, shot.rest.y))
+
+
+def _result(found: Check) -> ResultModel:
+    changed = [each.say for each in found.systems if each.tells]
+    return {
+        "verdict": found.verdict.say,
+        "who": found.verdict.who,
+        "like": found.like,
+        "plays": [{"kind": p.kind, "off": p.off, "sd": p.sd, "say": p.say} for p in found.plays],
+        "learned": [_learned(number) for number in found.fitting.numbers],
+        "says": [*found.notes, *changed],
+        "wild": list(found.fitting.wild),
+        "table": table_json(found.table),
+    }
+
+
+def _learned(number: Number) -> LearnedRow:
+    shown = TABLE[number.name].shown
+    if shown is None:
+        raise ValueError(f"{number.name} has no label")
+    before, now, sd = (f"{value * shown.scale:.{shown.places}f}" for value in (number.prior, number.value, number.sd))
+    return {
+        "label": shown.label,
+        "before": before,
+        "now": f"{now} ± {sd} {shown.unit}".rstrip(),
+        "learned": number.learned,
+    }
+
+
+@router.post(address.SHOOTER, responses=FAULTS)
+def post_shooter(question: ShooterQuestion, request: Request) -> ReadModel:
+    """The simulated shooter plays one shot on the club's own numbers, as a club player would, and reads it by eye."""
+    table = shelf_of(request).table(question.table)
+    one = shoot(table, standard_twin(table), question.shot, CLUB, question.turn)
+    rest = one.rest
+    return {
+        "landed": [{"rail": str(contact.rail), "at": round(contact.at, 2)} for contact in one.landed],
+        "rest": None if rest is None else {"x": round(rest[0], 2), "y": round(rest[1], 2)},
+    }

@@ -1,0 +1,61 @@
+"""The check room over HTTP: its page, what the shots come to, the practice shooter, and the table kept."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fandle.core.table.standards import STANDARDS
+from fandle.formats.files import table_of_json
+from fandle.web import address
+
+PLAIN = {"shot": "plain", "landed": [{"rail": "far", "at": 2.95}, {"rail": "near", "at": 5.0}], "rest": None}
+
+
+def asked(client: TestClient, **more: Any) -> Any:
+    return client.post(address.CHECK, json={"table": "pool-9ft", **more})
+
+
+@pytest.mark.parametrize("table", list(STANDARDS))
+def test_the_page_lists_the_shots_of_its_table(client: TestClient, table: str) -> None:
+    page = client.get(f"{address.CHECK_ROOM}?table={table}")
+    assert page.status_code == 200
+    assert "How does this table play?" in page.text
+    assert "table lengths" in page.text
+
+
+def test_shots_come_to_a_verdict_ranges_and_a_table(client: TestClient) -> None:
+    one = asked(client, shots=[PLAIN]).json()
+    assert one["who"] == "not yet"
+    two = asked(client, shots=[PLAIN, PLAIN]).json()
+    assert two["who"] == "table"
+    assert two["plays"][0]["off"] < -0.2
+    assert all(0.0 <= row["learned"] <= 1.0 for row in two["learned"])
+    assert table_of_json(two["table"]).fitted is not None
+    assert asked(client, shots=[]).status_code == 422
+    assert asked(client, shots=[{**PLAIN, "shot": "jump"}]).status_code == 422
+
+
+def test_the_practice_shooter_shows_a_hidden_table(client: TestClient) -> None:
+    """Its numbers hidden, the damp table comes out damp: short over three rails, slower."""
+    shots = []
+    for turn in (0, 1):
+        for name in ("plain", "lag", "firm", "reverse", "route", "three"):
+            read = client.post(address.SHOOTER, json={"table": "Damp nine-foot", "shot": name, "turn": turn}).json()
+            shots.append({"shot": name, **read})
+    found = asked(client, table="Damp nine-foot", hidden=True, shots=shots).json()
+    plays = {row["kind"]: row["off"] for row in found["plays"]}
+    assert plays["speed, lengthwise"] < -0.5
+    assert found["who"] == "table"
+
+
+def test_a_checked_table_is_kept_in_the_club_and_aims_use_it(client: TestClient) -> None:
+    found = asked(client, shots=[PLAIN, PLAIN]).json()
+    whole = {**found["table"], "name": "Checked"}
+    kept = client.post(address.CLUB_TABLES, json={"base": "pool-9ft", "name": "Checked", "whole": whole})
+    assert kept.status_code == 200
+    layout = {"format": "fandle-layout/1", "table": "Checked", "game": "nine-ball", "target": "7"}
+    layout["balls"] = [{"id": "cue", "x": 1.1, "y": 0.55}, {"id": "7", "x": 5.3, "y": 0.5}]  # type: ignore[assignment]
+    shown = client.post(address.ANSWER, json={"layout": layout, "rails": "far"}).json()
+    links = {row["label"]: row["text"] for row in shown["chosen"]["chain"]}
+    assert any("table" in label for label in links)
