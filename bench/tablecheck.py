@@ -124,8 +124,8 @@ def tables(player: Player, times: int) -> None:
     a, b = np.array(before), np.array(after)
     print(
         f"{times} x six, speed {player.speed_part:.0%}: median {np.median(a):.3f} -> {np.median(b):.3f} diamond "
-        f"(-{1 - np.median(b) / np.median(a):.0%}), worst growth {(b - a).max():+.3f}, inside 95 %: {np.mean(inside):.1%}, "
-        f"{np.median(took):.2f} s"
+        f"(-{1 - np.median(b) / np.median(a):.0%}), worst growth {(b - a).max():+.3f}, "
+        f"inside 95 %: {np.mean(inside):.1%}, {np.median(took):.2f} s"
     )
 
 

@@ -59,3 +59,17 @@ def test_a_checked_table_is_kept_in_the_club_and_aims_use_it(client: TestClient)
     shown = client.post(address.ANSWER, json={"layout": layout, "rails": "far"}).json()
     links = {row["label"]: row["text"] for row in shown["chosen"]["chain"]}
     assert any("table" in label for label in links)
+
+
+def test_a_miss_gets_a_line_of_advice(client: TestClient) -> None:
+    layout = {"format": "fandle-layout/1", "table": "pool-9ft", "game": "nine-ball", "target": "7"}
+    layout["balls"] = [{"id": "cue", "x": 1.1, "y": 0.55}, {"id": "7", "x": 5.3, "y": 0.5}]  # type: ignore[assignment]
+    question = {"layout": layout, "rails": "far"}
+    far = client.post(address.DIAGNOSE, json={"question": question, "result": "short", "off": -1.3}).json()
+    assert far["change"] == "mark"
+    assert "Next: aim at" in far["say"]
+    near = client.post(address.DIAGNOSE, json={"question": question, "result": "long", "off": 0.03}).json()
+    assert near == {"say": "Inside your own scatter: shoot it again.", "change": "none", "stroke": None}
+    straight = client.post(address.DIAGNOSE, json={"question": {**question, "rails": "straight"}, "result": "short"})
+    assert straight.status_code == 422
+    assert "choose a line over a rail" in straight.json()["error"]

@@ -31,6 +31,7 @@ from fandle.web.table import after as table_after
 from fandle.web.table import api as table_api
 from fandle.web.table import layouts as table_layouts
 from fandle.web.table import link as table_link
+from fandle.web.table import miss as table_miss
 from fandle.web.table import page as table_page
 from fandle.web.table import plan as table_plan
 from fandle.web.table import steady
@@ -39,8 +40,8 @@ from fandle.web.work import Works
 
 HERE = Path(__file__).parent
 PARTS = (
-    table_page, table_api, table_plan, table_after, steady, table_layouts, table_link, log_api, log_page, log_files,
-    check_page, club_page, compare_page, handbook_page, club_api, cue_test, pass_page, docs,
+    table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
+    log_files, check_page, club_page, compare_page, handbook_page, club_api, cue_test, pass_page, docs,
 )  # fmt: skip
 
 

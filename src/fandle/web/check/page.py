@@ -59,7 +59,7 @@ async def check_room(request: Request) -> HTMLResponse:
         "state": json.dumps(said(shots_of(table), screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "check": address.CHECK, "shooter": address.SHOOTER, "tables": address.CLUB_TABLES,
-            "table": address.TABLE_ROOM, "room": address.CHECK_ROOM,
+            "move": address.MOVE_TO, "room": address.CHECK_ROOM,
         },
     }  # fmt: skip
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "check.html", context)

@@ -39,6 +39,7 @@ URLS = {
     "plan": address.PLAN,
     "position": address.POSITION,
     "strategy": address.STRATEGY,
+    "diagnose": address.DIAGNOSE,
     "player": address.PLAYER,
     "instead": address.INSTEAD,
     "add": address.ADD_BALL,

@@ -41,7 +41,8 @@ const most = (rail) => (rail === "far" || rail === "near" ? 8 : 4);
 
 function draw() {
   const place = noted.filter(({ shot }) => shot === current.id).length;
-  say(find("step"), `Shot ${shots.indexOf(current) + 1} of ${shots.length}${place ? `, again (${place + 1})` : ""}`);
+  const again = place ? `, again (${place + 1})` : "";
+  say(find("step"), `Shot ${shots.indexOf(current) + 1} of ${shots.length}${again}`);
   say(find("aim"), sentence(`${current.aim}, ${current.stroke}`));
   say(find("where"), sentence(`Cue ball ${current.place.x}, ${current.place.y} in diamonds: ${current.where}`));
   setPath("shot", current.path);
@@ -142,7 +143,7 @@ function show() {
     const landed = shot.landed.map(({ at }) => at.toFixed(2)).join(", ");
     return html("li", { class: result?.wild.includes(index) ? "wild" : "" }, html("span", {}, `${index + 1}. ${shot.shot}: ${landed}`), off);
   }));
-  find("verdict").replaceChildren(...(result ? [html("p", {}, result.verdict), html("p", {}, `It plays like ${result.like}.`)] : [html("p", {}, "Two or three shots already tell something. Stop whenever you like.")]));
+  find("verdict").replaceChildren(...(result ? [...result.verdict.split(/(?<=\.) /).map((text) => html("p", {}, sentence(text))), html("p", {}, `It plays like ${result.like}.`)] : [html("p", {}, "Two or three shots already tell something. Stop whenever you like.")]));
   find("plays").replaceChildren(...(result ? [playsTable(result.plays)] : []));
   find("says").replaceChildren(...(result?.says ?? []).map((text) => html("li", {}, sentence(text))));
   find("learned").hidden = find("keep-keys").hidden = !result;
@@ -191,7 +192,7 @@ find("keep").addEventListener("click", async () => {
     const reply = own ? await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole }) : await send("POST", urls.tables, { base: table, name, whole });
     const back = own && reply.before ? async () => { await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole: reply.before }); toast("The numbers are as they were."); } : null;
     toast(`${name} now plays with these numbers.`, back);
-    put(find("play-on"), { href: `${urls.table}?table=${encodeURIComponent(name)}` });
+    put(find("play-on"), { href: `${urls.move}?to=${encodeURIComponent(name)}` });
     find("play-on").hidden = false;
     sessionStorage.removeItem(KEPT + table);
   } catch (error) {

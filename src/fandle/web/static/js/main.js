@@ -1,14 +1,12 @@
 // The Table room. State goes to the server, the answer comes back, everything is drawn from it.
 
 import { showAddress } from "./address-bar.js";
-import { afterwards } from "./afterwards.js";
 import { asker, send } from "./ask.js";
 import { ballEdits } from "./ball-edits.js";
 import { ballMenu } from "./ball-menu.js";
 import { ballsLayer } from "./balls-layer.js";
 import { ballsPanel } from "./balls-panel.js";
 import { farView, help } from "./help.js";
-import { goalsPanel } from "./goals.js";
 import { makeHistory } from "./history.js";
 import { shortcuts } from "./keys.js";
 import { labels as makeLabels } from "./labels.js";
@@ -23,7 +21,6 @@ import { drawAnswer, drawTask } from "./panels.js";
 import { lineChoice } from "./line-choice.js";
 import { drawAfter, drawChain, drawCountPanel } from "./why-panels.js";
 import { player } from "./player.js";
-import { printSheet } from "./print.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { sheets } from "./sheets.js";
 import { instead } from "./instead.js";
@@ -35,8 +32,6 @@ import { gameChoice } from "./game-choice.js";
 import { carry, cookie, readCookie, settings } from "./settings.js";
 import { atMost, say as sayIn, sentence, whenChanged } from "./dom.js";
 import { strokePanel } from "./stroke-panel.js";
-import { zoom } from "./zoom.js";
-import { zoneLayer } from "./zones.js";
 
 const room = document.getElementById("room");
 const wanted = location.hash; // what another room's header asked for; the address is written anew below
@@ -70,8 +65,8 @@ function put(next, kind) {
   state = next;
   wrong = new Set();
   finder.drop();
-  goals.drop();
-  zones.draw();
+  later?.goals.drop();
+  later?.zones.draw();
   drawBalls();
   labels.set();
   ask(FRESH.has(kind) ? { ...question(), rails: null, kind: "kick", pocket: null, hit: 0 } : question());
@@ -147,7 +142,7 @@ const edits = ballEdits(urls.add, { state: () => state, change, say, onAdded: (i
 const onMove = (...moved) => edits.move([moved]);
 const onChoose = (id) => { chosen = id; drawBalls(); labels.set(); };
 const onTarget = (id) => change({ layout: { ...state.layout, target: id } }, "target");
-const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); after.load(); });
+const tabs = makeTabs(document.querySelector(".tabs"), () => { drawMirror(); drawBalls(); later?.after.load(); });
 sheets(room);
 const menu = ballMenu(find("ball-menu"), sheet, { onTarget, onRemove: edits.remove, onNext: (id) => change({ next: id, goal: "pot" }, "next"), onSpot: (id) => kept.toSpot(id), onPick: (id) => layer.pick(id), onPosition: (id) => { tabs.show("tab-balls"); panel.focus(id); } });
 const lens = loupe(find("loupe"), sheet);
@@ -166,7 +161,7 @@ const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(
 const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
 const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit"), (cue) => send("PUT", urls.preferences, { cue }).catch((fault) => toast(fault.message))));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
-const notes = notePanel(find("note"), sheet, [find("layer-note"), find("layer-stop")], urls, question, (uid) => steps.note(uid));
+const notes = notePanel(find("note"), sheet, [find("layer-note"), find("layer-stop")], urls, question, (uid) => steps.note(uid), (stroke) => change({ stroke }, "miss"));
 const kept = openMenu(urls, {
   state: () => state,
   say,
@@ -181,14 +176,16 @@ const kept = openMenu(urls, {
 const finder = planList(find("ways"), sheet.element, urls.plan, { question: planQuestion, onChange: change, onRows: (found, whole) => choice.follow(found, whole) });
 const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld"), sheet, ends: find("layer-ends") }, {
   state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
-  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path), onDrawn: (row) => after.drawn(row),
+  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path), onDrawn: (row) => later?.after.drawn(row),
 });
-const zones = zoneLayer(sheet, find("layer-zones"), menu, { state: () => state, onChange: (part) => change(part, "zone"), isBall: layer.under });
-const after = afterwards({ choice: find("after-choice"), said: find("after-said"), vary: find("after-vary"), sheet, ahead: find("ahead"), looked: find("layer-looked") }, urls.position, {
-  question, state: () => state, onChange: change, isShown: () => tabs.shown() === "tab-after",
-  onPlace: (name, row) => { const end = row?.ends.find(({ id }) => id === "cue")?.at ?? [sheet.length / 2, sheet.width / 2]; zones.add(name, end[0] / sheet.dx, (sheet.width - end[1]) / sheet.dy); },
+let later = null; // what comes after the hit, once it is there
+import("./aftermath.js").then(({ aftermath }) => {
+  later = aftermath(sheet, urls, {
+    state: () => state, onChange: change, question, isBall: layer.under, menu, isShown: () => tabs.shown() === "tab-after",
+    onLine: (row, goal) => change({ goal, called: null, ...choice.of(row) }, "rails"),
+  });
+  draw();
 });
-const goals = goalsPanel(find("goals"), urls.strategy, { question, onLine: (row, goal) => change({ goal, called: null, ...choice.of(row) }, "rails") });
 const game = gameChoice(find("game"), find("not-on"), (layout) => change({ layout: { ...state.layout, ...layout } }, "game"));
 const holder = instead(find("instead"), urls.instead, { question, onStroke: ({ speed, side, up }, what) => change({ stroke: { speed, side, up } }, `hold ${what}`) });
 const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-steps"), sheet, find("layer-guess"), {
@@ -200,7 +197,7 @@ const guided = lateSteps(find("steps-start"), (bySteps) => bySteps(find("by-step
   },
 }));
 help(JSON.parse(room.dataset.words), urls, () => { finder.forget(); put(state); });
-printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout);
+import("./print.js").then(({ printSheet }) => printSheet(find("print-sheet"), JSON.parse(room.dataset.units), () => state.layout));
 const far = () => farView(answer);
 find("far-open").addEventListener("click", (event) => { event.preventDefault(); far(); });
 document.addEventListener("click", (event) => ({ undo, redo, large: far })[event.target.closest("[data-do]")?.dataset.do]?.());
@@ -246,9 +243,9 @@ function draw(moved = false) {
   finder.show(state, answer.pockets);
   game(answer);
   task(answer.headline, finder.verb(line));
-  zones.draw();
+  later?.zones.draw();
   choice.show();
-  after.draw(answer);
+  later?.after.draw(answer);
   finder.follow(JSON.stringify([answer.layout, answer.goal, answer.called, answer.frame, answer.upright, answer.zones, answer.away, answer.next]), JSON.stringify(answer.stroke), pressed);
   countPanel(answer.count ?? null);
   chainPanel(line);
@@ -284,7 +281,7 @@ new ResizeObserver(() => {
   draw();
 }).observe(sheet.element);
 document.fonts.ready.then(() => labels.set());
-zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); zones.draw(); });
+import("./zoom.js").then(({ zoom }) => zoom(sheet, () => { drawBalls(); drawMarks(answer.chosen); later?.zones.draw(); }));
 follow();
 turned();
 draw();

@@ -7,13 +7,14 @@ import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
 import { freshUid } from "./uid.js";
 
-export function notePanel(element, sheet, [group, stopLayer], urls, question, onNoted) {
+export function notePanel(element, sheet, [group, stopLayer], urls, question, onNoted, onStroke) {
   const find = (selector) => element.querySelector(selector);
   const more = find("#note-more");
   const crossed = find("#crossed");
   const comment = find("#comment");
   const keys = [...element.querySelectorAll("[data-result]")];
   const sides = [...element.querySelectorAll("[data-side]")];
+  let miss = null; // the line of advice, once there was a miss
   let line = null; // the target's line, from the answer
   let uid = null; // the attempt being told about
   let noting = false; // its first tap is on its way: a second one is the same tap
@@ -33,6 +34,14 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     for (const side of sides) side.setAttribute("aria-pressed", String(side.dataset.side === noted.side_hit));
     find("#crossed-out").textContent = landed || "not marked";
     tally(figures);
+    advise(noted);
+  }
+
+  // After a miss a line of advice, fetched when it is first wanted.
+  async function advise(noted) {
+    if (!miss && !["short", "long"].includes(noted?.result)) return;
+    miss ??= import("./miss.js").then(({ missLine }) => missLine(find("#miss"), urls.diagnose, { question, onStroke }));
+    (await miss).show(noted);
   }
 
   async function attempt(work) {
@@ -103,6 +112,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     for (const key of keys) put(key, { "aria-pressed": "false" });
     if (group.firstChild) group.replaceChildren();
     rest.clear();
+    advise(null);
   }
 
   // The mark on the drawing: where the ball crossed the target's line. Dragged, or moved by the slider.

@@ -1,0 +1,34 @@
+// After a miss: one line of advice under the note keys, with the stroke that makes up for it one tap away.
+
+import { post } from "./ask.js";
+import { html } from "./dom.js";
+
+// question: the shot that was noted; onStroke: takes the stroke offered.
+export function missLine(element, url, { question, onStroke }) {
+  let number = 0; // of the newest question: late replies are dropped
+
+  async function show(noted) {
+    number += 1;
+    const mine = number;
+    if (!noted || !["short", "long"].includes(noted.result) || noted.kind !== "kick") {
+      element.hidden = true;
+      return;
+    }
+    const stopped = noted.stopped_x === null || noted.stopped_y === null ? null : [noted.stopped_x, noted.stopped_y];
+    try {
+      const found = await post(url, JSON.stringify({ question: question(), result: noted.result, off: noted.off, touched: noted.touched ?? [], stopped }));
+      if (mine !== number) return;
+      element.replaceChildren(found.say);
+      if (found.stroke) {
+        const take = html("button", { type: "button", class: "link" }, "Take that stroke");
+        take.addEventListener("click", () => onStroke(found.stroke));
+        element.append(" ", take);
+      }
+      element.hidden = false;
+    } catch {
+      if (mine === number) element.hidden = true; // no advice is no fault: the note stands
+    }
+  }
+
+  return { show };
+}
