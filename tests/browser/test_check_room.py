@@ -57,8 +57,11 @@ def test_a_check_by_touch_on_a_phone_goes_on_after_it_was_left(chromium: Browser
         cdp.send("Input.dispatchTouchEvent", {"type": "touchMove", "touchPoints": [{"x": x - 6 * step, "y": y}]})
     cdp.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
     assert figure(page.locator('.landing[data-rail="near"]').text_content() or "") < before - 0.3
+    page.wait_for_timeout(500)  # else the two touches count as one gesture
     page.locator("#note").tap()
     ready(page)
+    expect(page.locator("#noted li")).to_have_count(1)
+    expect(page.locator("#fault")).to_be_hidden()
     expect(page.locator("#verdict")).to_contain_text("One landing of each")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     page.goto(address.TABLE_ROOM)

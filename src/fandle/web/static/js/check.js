@@ -81,11 +81,11 @@ function landing(name, [x, y], text, onMove, onStep, px) {
   mark.addEventListener("pointerdown", (event) => {
     event.preventDefault();
     mark.focus({ preventScroll: true });
+    sheet.element.setPointerCapture(event.pointerId); // the mark itself is drawn anew while it moves
+    const away = new AbortController();
     const move = (moved) => { onMove(moved); drawMarks(); };
-    const end = () => { window.removeEventListener("pointermove", move); window.removeEventListener("pointerup", end); window.removeEventListener("pointercancel", end); };
-    window.addEventListener("pointermove", move);
-    window.addEventListener("pointerup", end);
-    window.addEventListener("pointercancel", end);
+    sheet.element.addEventListener("pointermove", move, { signal: away.signal });
+    for (const end of ["pointerup", "pointercancel"]) sheet.element.addEventListener(end, () => away.abort(), { signal: away.signal });
   });
   mark.addEventListener("keydown", (event) => {
     const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowDown: [0, 1], ArrowUp: [0, -1] }[event.key];
