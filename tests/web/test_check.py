@@ -73,3 +73,18 @@ def test_a_miss_gets_a_line_of_advice(client: TestClient) -> None:
     straight = client.post(address.DIAGNOSE, json={"question": {**question, "rails": "straight"}, "result": "short"})
     assert straight.status_code == 422
     assert "choose a line over a rail" in straight.json()["error"]
+
+
+def test_older_numbers_are_kept_and_come_back(client: TestClient) -> None:
+    """A table checked twice: the numbers before are listed, and one call brings them back."""
+    found = asked(client, shots=[PLAIN, PLAIN]).json()
+    first = {**found["table"], "name": "Twice"}
+    client.post(address.CLUB_TABLES, json={"base": "pool-9ft", "name": "Twice", "whole": first})
+    second = {**first, "cushion_friction": 0.21}
+    url = f"{address.CLUB_TABLES}/Twice"
+    assert client.put(url, json={"base": "Twice", "whole": second}).status_code == 200
+    page = client.get(f"{address.CHECK_ROOM}?table=Twice").text
+    assert "Earlier numbers of this table" in page
+    assert page.count("Back to these") == 1
+    back = client.put(url, json={"base": "Twice", "whole": first}).json()
+    assert back["before"]["cushion_friction"] == 0.21

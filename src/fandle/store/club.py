@@ -9,8 +9,8 @@ from sqlalchemy.orm import Session
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError, NotFoundError
 from fandle.store.log import now
-from fandle.store.models import ClubCue, ClubTable, NamedLayout
-from fandle.store.standing import club_id, names_taken, table_called
+from fandle.store.models import ClubCue, ClubTable, NamedLayout, TableVersion
+from fandle.store.standing import club_id, names_taken, stand, table_called
 
 
 @dataclass(frozen=True)
@@ -67,6 +67,7 @@ def change_table(database: Database, old: str, name: str, data: dict[str, Any]) 
         row = _own(session, old)
         if name != old:
             _free(session, name)
+        stand(session, old, cast(dict[str, Any], row.data), now())  # what it was stays among its versions
         row.label, row.data = name, data
         for kept in session.scalars(select(NamedLayout)):
             layout = kept.data
@@ -74,6 +75,29 @@ def change_table(database: Database, old: str, name: str, data: dict[str, Any]) 
             if isinstance(table, dict) and table.get("name") == old:
                 kept.data = {**cast(dict[str, Any], layout), "table": data}
         return _standing(row)
+
+
+@dataclass(frozen=True)
+class Version:
+    """Numbers that a table of the club had; since: when they were written down."""
+
+    number: int
+    since: str
+    data: dict[str, Any]
+
+
+def versions(database: Database, name: str) -> list[Version]:
+    """The numbers that a home-made table had before those it has now, the newest first."""
+    with database.read() as session:
+        row = table_called(session, name)
+        if row is None:
+            return []
+        kept = select(TableVersion).where(TableVersion.table_id == row.id).order_by(TableVersion.number.desc())
+        return [
+            Version(each.number, each.since, each.data)
+            for each in session.scalars(kept)
+            if isinstance(each.data, dict) and each.data != row.data
+        ]
 
 
 def remove_table(database: Database, name: str) -> Standing:

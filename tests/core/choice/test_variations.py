@@ -5,7 +5,7 @@ import math
 import pytest
 from tests.core.choice.test_plan import POOL, lay
 
-from fandle.core.choice.named import slides_into_rail, stroke_name
+from fandle.core.choice.named import SAYS, slides_into_rail, stroke_name, stroke_says
 from fandle.core.choice.stretch import Key
 from fandle.core.choice.variations import Variation
 from fandle.core.lines.bank import solve_bank
@@ -86,3 +86,5 @@ def test_inside_side_is_reverse_on_the_first_cushion() -> None:
     key = Key("straight", "1", (), "foot-far")
     for side, name in ((-0.3, "inside side"), (0.3, "outside side"), (0.0, "")):
         assert stroke_name(key, Stroke(4.0, side=side), 0.6, shot) == name
+        assert (name == "") == (stroke_says(name) == "")
+    assert set(SAYS) == {"punch", "rolled", "inside side", "outside side"}

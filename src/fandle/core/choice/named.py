@@ -29,3 +29,16 @@ def slides_into_rail(shot: Shot, ball: str) -> bool | None:
         return None
     before = [piece for piece in shot.paths[ball] if piece.t + piece.lasts <= rail.t + 1e-9]
     return bool(before) and before[-1].sliding
+
+
+SAYS = {
+    "punch": "Punched: the ball still slides into the rail and comes off shorter than rolled: send it further on.",
+    "rolled": "Rolled: the ball rolls into the rail and comes off longer than punched: send it less far.",
+    "inside side": "Inside side: reverse at the first cushion, so the cue ball comes off it steeper.",
+    "outside side": "Outside side: running at the first cushion, so the cue ball comes off it flatter.",
+}
+
+
+def stroke_says(name: str) -> str:
+    """What a stroke that has a name does; "" of one that has none."""
+    return SAYS.get(name, "")

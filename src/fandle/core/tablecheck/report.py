@@ -2,7 +2,7 @@
 
 import math
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -188,6 +188,25 @@ def notes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
     return said
 
 
+def nearest(fitting: Fitting, others: Mapping[str, Table]) -> str | None:
+    """Which of some other tables of the same make it is most like, by name; None where it is like none of them."""
+    best: tuple[str | None, float] = None, SURE * math.sqrt(len(NUMBERS))
+    for name, other in others.items():
+        if other.standard == fitting.table.standard:
+            away = _away(fitting, other)
+            best = (name, away) if away < best[1] else best
+    return best[0]
+
+
+def _away(fitting: Fitting, other: Table) -> float:
+    """How far another table's numbers lie, in standard deviations (no less than a third of the prior's)."""
+    off = [
+        (getattr(other, n.name) - n.value) / math.hypot(n.sd, 0.3 * (TABLE[n.name].prior_sd or 1.0))
+        for n in fitting.numbers
+    ]
+    return math.hypot(*off)
+
+
 def like(fitting: Fitting) -> str:
     """The words of condition that it is nearest to: "damp cloth, soft rubber"."""
     twin, best = standard_twin(fitting.table), ("", math.inf)
@@ -196,11 +215,7 @@ def like(fitting: Fitting) -> str:
             if OWN in (cloth, rubber):
                 continue
             other = conditioned(twin, cloth, rubber)
-            off = [
-                (getattr(other, n.name) - n.value) / math.hypot(n.sd, 0.3 * (TABLE[n.name].prior_sd or 1.0))
-                for n in fitting.numbers
-            ]
-            away = math.hypot(*off)
+            away = _away(fitting, other)
             if away < best[1]:
                 best = f"{cloth} cloth, {rubber} rubber", away
     return best[0]

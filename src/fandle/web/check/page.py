@@ -18,10 +18,12 @@ from fandle.core.table.standards import DEFAULT, standard_twin
 from fandle.core.tablecheck.evidence import Contact, Seen
 from fandle.core.tablecheck.fit import Number
 from fandle.core.tablecheck.outcome import Check
+from fandle.core.tablecheck.report import nearest
 from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.core.words.spoken import mixed
 from fandle.formats.files import table_json
 from fandle.service.check import check, reference_shots, shoot
+from fandle.store import club
 from fandle.web import address
 from fandle.web.check.models import (
     CheckQuestion,
@@ -34,7 +36,7 @@ from fandle.web.check.models import (
 )
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
-from fandle.web.known import player_of, shelf_of
+from fandle.web.known import Shelf, player_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.page import table_choices
 from fandle.web.table.stroke_words import stroke_words
@@ -56,6 +58,7 @@ async def check_room(request: Request) -> HTMLResponse:
         "label": dict(choices).get(name, name),
         "own": name in shelf.tables(),
         "tables": choices,
+        "earlier": _earlier(shelf, name),
         "state": json.dumps(said(shots_of(table), screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "check": address.CHECK, "shooter": address.SHOOTER, "tables": address.CLUB_TABLES,
@@ -64,6 +67,18 @@ async def check_room(request: Request) -> HTMLResponse:
     }  # fmt: skip
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "check.html", context)
     return response
+
+
+def _earlier(shelf: Shelf, name: str) -> list[dict[str, object]]:
+    """The numbers that the table had before, each with the day of its check or since when it was so."""
+    found: list[dict[str, object]] = []
+    for version in club.versions(shelf.database, name):
+        fitted = version.data.get("fitted")
+        day = fitted.get("date") if isinstance(fitted, dict) else None
+        found.append(
+            {"number": version.number, "day": day or version.since[:10], "checked": bool(day), "data": version.data}
+        )
+    return found
 
 
 def shots_of(table: Table) -> list[ShotModel]:
@@ -98,12 +113,14 @@ def _shot(table: Table, shot: Reference, made: Setup) -> ShotModel:
 @router.post(address.CHECK, responses=FAULTS)
 async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
     """What the shots so far come to."""
-    table = shelf_of(request).table(question.table)
+    shelf = shelf_of(request)
+    table = shelf.table(question.table)
     before = standard_twin(table) if question.hidden else table
     seen = [_seen(shot, before) for shot in question.shots]
     player, today = player_of(request), datetime.now(UTC).date()
     found = await works_of(request).run(request, at_once(lambda: check(before, seen, player, today)), quick=False)
-    return said(_result(found), screen_of(request, table, turns=False))
+    others = {name: each for name, each in shelf.tables().items() if name != question.table}
+    return said(_result(found, nearest(found.fitting, others)), screen_of(request, table, turns=False))
 
 
 def _seen(shot: PlayedModel, table: Table) -> Seen:
@@ -111,12 +128,12 @@ def _seen(shot: PlayedModel, table: Table) -> Seen:
     return Seen(reference_shot(table, shot.shot), landed, None if shot.rest is None else (shot.rest.x, shot.rest.y))
 
 
-def _result(found: Check) -> ResultModel:
+def _result(found: Check, near: str | None) -> ResultModel:
     changed = [each.say for each in found.systems if each.tells]
     return {
         "verdict": found.verdict.say,
         "who": found.verdict.who,
-        "like": found.like,
+        "like": found.like if near is None else f"{found.like}; nearest to {near}",
         "plays": [{"kind": p.kind, "off": p.off, "sd": p.sd, "say": p.say} for p in found.plays],
         "learned": [_learned(number) for number in found.fitting.numbers],
         "says": [*found.notes, *changed],

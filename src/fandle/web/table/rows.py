@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterable
 
 from fandle.core.choice.after import After, left, next_said, stops
+from fandle.core.choice.named import stroke_says
 from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
@@ -62,19 +63,19 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
         "ends": end_models(asked.table, line.target, line.after),
-        "after": _after(goal, line.after),
+        "after": _after(goal, line),
         "ahead": "" if line.after.ahead is None else polyline(asked.table, list(line.after.ahead.line)),
     }  # fmt: skip
 
 
-def _after(goal: str, after: After) -> list[str]:
+def _after(goal: str, line: Line) -> list[str]:
     """What comes after the hit, in sentences: of a pot what follows first, then what a miss leaves."""
-    theirs = left(after)
+    after, theirs = line.after, left(line.after)
     if goal == "pot":
         said = [next_said(after), f"Missed: {theirs[0].lower()}{theirs[1:]}" if theirs else "", stops(after)]
     else:
         said = [theirs, stops(after), next_said(after)]
-    return [text for text in said if text]
+    return [text for text in (*said, stroke_says(line.called)) if text]
 
 
 def end_models(table: Table, target: str, after: After) -> list[EndModel]:

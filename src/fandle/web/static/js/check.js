@@ -199,6 +199,17 @@ find("keep").addEventListener("click", async () => {
     fault(error.message);
   }
 });
+for (const key of document.querySelectorAll("[data-back]")) {
+  key.addEventListener("click", async () => {
+    try {
+      const whole = { ...JSON.parse(key.dataset.back), name: table };
+      const reply = await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole });
+      toast("The table has those numbers again.", () => send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole: reply.before }));
+    } catch (error) {
+      fault(error.message);
+    }
+  });
+}
 new ResizeObserver(() => { if (sheet.fit()) draw(); }).observe(sheet.element);
 document.fonts.ready.then(draw);
 begin(current);
