@@ -17,8 +17,7 @@ CROWD = (
     "&target=3&method=M2&frame=sight&rails=near"
 )
 POT = "/?balls=cue:1.7,2.6;4:6.6,1.15;8:3.9,1.9;9:5.6,3.3&target=4&pocket=foot-near&rails=far&speed=2.9"
-RAIL_FIRST = "/?balls=cue:3.2,0.9;7:5.2,0.16;8:4.4,0.62;9:6.6,3.2&target=7&rails=near&speed=2.4&cue=house"
-SAFE = "/?balls=cue:2.5,1.2;1:5,2.2;9:6.5,3;4:6,1;7:3,3.4&target=1&goal=safe"
+SAFE = "/?balls=cue:2.2,2.6;2:4.6,3.7;5:5.6,1.2;7:5.9,1.5;8:2.9,3.75;9:6.6,3.6&target=2"
 THREE = "/?balls=cue:0.6,0.4;7:6.3,0.9;8:3.2,0.63;9:4.3,0.4&target=7&side=0.2&speed=4.4&rails=far,foot,near"
 BANK = "/?balls=cue:3,2.5;7:5,1.2;9:1,3&target=7&kind=bank&speed=3&rails=near&pocket=foot-far"
 SNOOKER = (
@@ -44,8 +43,8 @@ VIEWS = (
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
     ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
     ("pot", POT, 1280, 800, False, "light", "#tab-after"),
-    ("rail-first", RAIL_FIRST, 1280, 800, False, "light", ""),
-    ("safe", SAFE, 1280, 800, False, "light", ""),
+    ("safe", SAFE, 1280, 800, False, "light", "[data-goal=safe] #tab-after"),
+    ("check", "/check?table=Damp%20nine-foot", 1280, 800, False, "light", "#shooter " * 8),
     ("log", "/log", 1280, 800, False, "light", ""),
 )
 
@@ -64,6 +63,7 @@ def main() -> None:
                 page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
                 for selector in clicks.split():
                     page.click(selector)
+                    page.wait_for_load_state("networkidle")
                 page.wait_for_timeout(900)
                 target = ROOT / f"docs/screenshots/{name}.png"
                 page.screenshot(path=target, full_page=whole, animations="disabled")
