@@ -31,7 +31,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.table.rails import parse_rails
-from fandle.core.tablecheck.diagnose import Miss
+from fandle.core.tablecheck.diagnose import Miss, off_when_met
 from fandle.formats.check import CheckAnswer, DiagnosisAnswer, ReferenceAnswer, read_check, read_contacts
 from fandle.formats.files import table_json
 from fandle.service.check import check as check_table
@@ -104,8 +104,11 @@ def diagnose(
         raise BadInputError(f"the aim is on {rail}, the way begins with {order[0]}", "aim", code="not_this_rail")
     direction = direction_to(laid.table, rail, laid.metres(laid.cue), place_of(laid.table, rail, at), frame)
     stroke = stroke_of(laid.table, speed, side, up, elevation, cue)
+    off = _off(landed, met)
+    if off == 0.0 and met in ("left", "right"):
+        off = off_when_met(laid, order, stroke, direction, met)
     miss = Miss(
-        laid, order, stroke, direction, _off(landed, met), read_contacts(touched) if touched else (),
+        laid, order, stroke, direction, off, read_contacts(touched) if touched else (),
         None if stopped is None else _place(stopped),
     )  # fmt: skip
     found = diagnose_miss(miss, player_at(player))

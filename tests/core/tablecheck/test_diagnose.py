@@ -15,7 +15,7 @@ from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.diagnose import CAUSES, KIND_OF, Miss, _figures, _seen, diagnose
+from fandle.core.tablecheck.diagnose import CAUSES, KIND_OF, Miss, _figures, _seen, diagnose, off_when_met
 from fandle.core.tablecheck.evidence import KINDS, Contact
 from fandle.core.tablecheck.fit import NUMBERS
 from fandle.core.tablecheck.next_aim import advise
@@ -126,3 +126,20 @@ def test_an_aim_that_comes_nowhere_is_refused() -> None:
     layout = Layout(POOL, "nine-ball", (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5)), "7")
     with pytest.raises(BadInputError, match="never comes off its last rail"):
         diagnose(Miss(layout, (Rail.FAR, Rail.HEAD, Rail.NEAR), Stroke(1.0), 1.0, 0.3), CLUB)
+
+
+def test_the_side_that_was_met_says_how_far_it_was_off() -> None:
+    """Over the far rail on to a ball nearer the near one: met on its right, as seen along the way, the ball came long."""
+    layout = Layout(POOL, "nine-ball", (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5)), "7")
+    aim = solve_kick(layout, (Rail.FAR,), Stroke(3.2), with_chain=False)
+    assert isinstance(aim, Aim)
+    long, short = (
+        off_when_met(layout, (Rail.FAR,), Stroke(3.2), aim.best.direction, side) for side in ("left", "right")
+    )
+    assert long == pytest.approx(-short)
+    further = solve_kick(layout, (Rail.FAR,), Stroke(3.2), hit=-0.5, with_chain=False)  # passes to the left of it
+    assert isinstance(further, Aim)
+    moved = further.best.corrected.nose - aim.best.corrected.nose
+    assert (moved > 0.0) == (long > 0.0)
+    assert abs(long) == pytest.approx(POOL.ball_radius / POOL.diamond_x, rel=0.6)
+    assert off_when_met(layout, (Rail.FAR,), Stroke(3.2), aim.best.direction, "full") == 0.0

@@ -95,6 +95,11 @@ class Field:
         return play_steps(rows, known, self.balls, short, self.threads, chunk)
 
 
+def coded(orders: NDArray[np.int64]) -> NDArray[np.int64]:
+    """One number for each order of rails, (n, k) with −1 for none, the same for the same order."""
+    return np.asarray(((orders + 1) * 5 ** np.arange(orders.shape[1])).sum(axis=1), np.int64)
+
+
 def rails_of(numbers: Sequence[int]) -> tuple[Rail, ...]:
     """Rails by number, −1 and beyond left out."""
     return tuple(RAILS[number] for number in numbers if number >= 0)

@@ -8,10 +8,11 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.field import Field, coded, rails_of
 from fandle.core.choice.freezes import pushed, steadiest
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
 from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.choice.sweep import MOST_RAILS
 from fandle.core.physics.batch import Outcomes
 from fandle.core.steps import Steps
 from fandle.core.table.pocket import POCKET_NAMES
@@ -77,8 +78,8 @@ def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str
         ball = np.where(into == pocket_number(pocket), ball, 0)
     own = ball == out.first
     banked = np.where(own, np.minimum((out.first_rails >= 0).sum(axis=1), out.rails_after[np.arange(len(at)), ball]), 0)
-    order = ((out.first_rails + 1) * 5 ** np.arange(out.first_rails.shape[1])).sum(axis=1) * (banked > 0)
-    before = ((out.cue_rails[:, :4] + 1) * 5 ** np.arange(4)).sum(axis=1) * (out.before_first > 0)
+    order = coded(out.first_rails) * (banked > 0)
+    before = coded(out.cue_rails[:, :MOST_RAILS]) * (out.before_first > 0)
     label = ((ball * 6 + into) * 200 + order) * 1000 + before
     cells = np.concatenate([[stretch.low], 0.5 * (at[1:] + at[:-1]), [stretch.high]])
     found = []

@@ -2,18 +2,17 @@
 
 import numpy as np
 
-from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.field import Field, coded, rails_of
 from fandle.core.choice.judge import judge
 from fandle.core.choice.stretch import Key, Stretch, cut
 from fandle.core.choice.sweep import Look
-from fandle.core.physics.batch import MOST_CUE_RAILS
 
 
 def points(field: Field, look: Look) -> list[Stretch]:
     """The stretches of a look, played to the end, that score: named by the ball met first and the rails in order."""
     out, at = look.out, look.at
     scored = judge(field.court, out, -1, -1).legal
-    order = ((out.cue_rails + 1) * 5 ** np.arange(MOST_CUE_RAILS)).sum(axis=1)
+    order = coded(out.cue_rails)
     label = order * (len(field.names) + 1) + out.first
     step = float(at[1] - at[0])
     found = []

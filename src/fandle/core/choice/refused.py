@@ -64,7 +64,7 @@ def _why_not(
         return against or refuse(question, stroke, 0.0 if natural is None else natural)
 
     answer = guarded(field.layout, rails, name, why)
-    code, reason = answer.reason_code, answer.reason  # type: ignore[union-attr]  # it is no aim that is asked for
+    code, reason = answer.reason_code, answer.reason
     kind = "kick" if rails else "straight"
     if code == "no_such_line" and goal == "pot":
         code, reason = "no_pot", f"no thickness {over(rails)} sends {spoken(name)} into a pocket"

@@ -9,7 +9,7 @@ from typing import Literal
 
 from fandle.core.layout.games import SNOOKER_COLOURS
 from fandle.core.layout.model import Layout
-from fandle.core.layout.state import COLOUR, RED
+from fandle.core.layout.state import COLOUR, OPEN, RED, State
 
 Order = Literal["lowest", "group", "any", "snooker", "both"]
 Counts = Literal["called", "any", "on", "point"]
@@ -83,6 +83,18 @@ def _in_snooker(layout: Layout, names: list[str]) -> tuple[str, ...]:
     if reds:
         return reds
     return tuple(colours[:1])
+
+
+def on_if(layout: Layout) -> tuple[str, State] | None:
+    """(game, how it stands) in which the target would be on; None where it is on, or there is none."""
+    target = layout.target
+    if target is None or target in balls_on(layout):
+        return None
+    if layout.game == "eight-ball" and target != EIGHT:
+        return "eight-ball", State(group="low" if int(target) < int(EIGHT) else "high")
+    if layout.game == "snooker":
+        return "snooker", State(on=RED if target.startswith(RED) else target)
+    return "straight", OPEN
 
 
 def cost_of_foul(layout: Layout) -> int:

@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.choice.field import Field, rails_of
+from fandle.core.choice.field import Field, coded, rails_of
 from fandle.core.choice.stretch import KIND, Key, Stretch, cut
 from fandle.core.choice.strokes import Tried
 from fandle.core.physics.batch import Outcomes
@@ -94,7 +94,7 @@ def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> st
 def _widest(look: Look, first: int, beyond: int) -> tuple[tuple[int, ...], tuple[float, float]]:
     """The rails over which most of a run goes, off no jaw, and the directions of that part."""
     orders = look.out.cue_rails[first:beyond, :MOST_RAILS]
-    code = ((orders + 1) * 5 ** np.arange(MOST_RAILS)).sum(axis=1)
+    code = coded(orders)
     runs = [(first + a, first + b) for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, code, -1))]
     a, b = max(runs, key=lambda run: _end(look.at, run[1]) - _end(look.at, run[0]))
     order = tuple(int(rail) for rail in look.out.cue_rails[a, :MOST_RAILS] if rail >= 0)

@@ -3,6 +3,7 @@
 import logging
 import math
 from collections.abc import Callable
+from typing import TypeVar
 
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
@@ -19,10 +20,11 @@ from fandle.core.words.balls import spoken
 
 LOG = logging.getLogger(__name__)
 LYING_M = 0.0005  # a ball this near to a rail lies against it
+T = TypeVar("T", bound=Aim | Refusal)
 FAILED = "this line could not be worked out; what went wrong is in the log"
 
 
-def guarded(layout: Layout, rails: tuple[Rail, ...], target: str, solve: Callable[[], Aim | Refusal]) -> Aim | Refusal:
+def guarded(layout: Layout, rails: tuple[Rail, ...], target: str, solve: Callable[[], T]) -> T | Refusal:
     """What `solve` says. A line that fails is logged and told as one that cannot be solved: the others stand."""
     try:
         return solve()

@@ -16,6 +16,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.physics.trace import Line, trace
 from fandle.core.player.scatter import Player
+from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Rail
@@ -241,3 +242,19 @@ def _mark_slope(miss: Miss, per_sd: float, player: Player) -> float:
     """By how many diamonds the landing moves with a diamond of the mark."""
     by, _ = _sized(miss, player, "mark", 1.0)
     return per_sd / by if by else math.nan
+
+
+def off_when_met(layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, direction: float, side: str) -> float:
+    """How far a hit on the "left" or "right" half of the ball passed its middle, along the target's line, diamonds.
+
+    A half-ball hit is meant: the way passes R beside the centre, so −R/u_y along x, R/u_x along y, u the unit of the
+    last leg, R positive to its left. Raises BadInputError where the shot never comes off its last rail.
+    """
+    way = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+    legs = [piece for piece in way.pieces if piece.leg == len(rails)]
+    if not legs:
+        raise BadInputError("this aim never comes off its last rail: check rails and stroke", "aim", code="no_line")
+    ux, uy = math.cos(legs[-1].heading), math.sin(legs[-1].heading)
+    beside = {"left": 1.0, "right": -1.0}.get(side, 0.0) * layout.table.ball_radius
+    along, travel = (-beside / uy, ux) if rails[-1].is_long else (beside / ux, uy)
+    return math.copysign(1.0, travel) * along / diamond_along(layout.table, rails[-1])

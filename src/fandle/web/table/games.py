@@ -1,9 +1,8 @@
 """The games a table is played with, and where each may stand, as the page offers them."""
 
-from fandle.core.choice.rules import EIGHT, balls_on
+from fandle.core.choice.rules import on_if
 from fandle.core.layout.games import SNOOKER_COLOURS
 from fandle.core.layout.model import Layout
-from fandle.core.layout.state import RED
 from fandle.core.table.model import Table
 from fandle.core.table.standards import usual_game
 
@@ -34,14 +33,9 @@ def game_choices(table: Table) -> list[tuple[str, str]]:
 
 def game_with(layout: Layout) -> tuple[str, str] | None:
     """(choice, what it is called) of the game in which the target would be on; None where it is on, or none is."""
-    target = layout.target
-    if target is None or target in balls_on(layout):
+    found = on_if(layout)
+    if found is None:
         return None
-    choices = game_choices(layout.table)
-    if layout.game == "eight-ball":
-        wanted = "straight|||" if target == EIGHT else f"eight-ball|{'low' if int(target) < int(EIGHT) else 'high'}||"
-    elif layout.game == "snooker":
-        wanted = f"snooker||{RED if target.startswith(RED) else target}|"
-    else:
-        wanted = "straight|||"
-    return next(((value, label) for value, label in choices if value == wanted), None)
+    game, state = found
+    wanted = f"{game}|{state.group or ''}|{state.on or ''}|"
+    return next(((value, label) for value, label in game_choices(layout.table) if value == wanted), None)
