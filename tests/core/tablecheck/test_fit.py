@@ -158,6 +158,17 @@ def test_a_return_route_is_as_players_have_it() -> None:
     assert (events[-1].x, events[-1].y) == (pytest.approx(4.0, abs=0.3), pytest.approx(2.0, abs=0.3))
 
 
+def test_a_shot_of_which_only_the_last_contact_is_told() -> None:
+    """It says what it says: the table plays as short as with both contacts told."""
+    plain = reference_shot(POOL, "plain")
+    both = [Seen(plain, (Contact(Rail.FAR, 2.95), Contact(Rail.NEAR, 5.0)))] * 2
+    last = [replace(one, landed=one.landed[1:]) for one in both]
+    offs = [plays(POOL, fit(POOL, seen, STEADY))[0].off for seen in (both, last)]
+    assert offs[0] < -0.2
+    assert offs[1] == pytest.approx(offs[0], abs=0.15)
+    assert verdict(POOL, fit(POOL, last, STEADY), last, STEADY).who == "table"
+
+
 def test_what_cannot_have_landed_is_refused() -> None:
     plain = reference_shot(POOL, "plain")
     with pytest.raises(BadInputError, match="does not lie on the near rail"):

@@ -53,8 +53,9 @@ class Seen:
 
     @property
     def skips(self) -> bool:
-        """Are only some of the rails on its way watched?"""
-        return not self.setup.every
+        """Are only some of the rails on its way told of?"""
+        rails = tuple(contact.rail for contact in self.landed)
+        return not self.setup.every or rails != self.setup.watch[: len(rails)]
 
     @property
     def count(self) -> int:

@@ -72,11 +72,7 @@ def _miss(asked: Situation, noted: MissQuestion) -> Miss:
     if not best.rails or best.contact is not None:
         raise BadInputError("only the miss of a kick is told: choose a line over a rail", "rails", code="not_a_kick")
     off = noted.off if noted.off is not None else SOME if noted.result == "long" else -SOME
-    further = dict(zip(best.rails[1:], noted.touched, strict=False))
-    touched = (
-        [Contact(best.cushions[0].rail, best.cushions[0].at)] if further else []
-    )  # the first is where it was aimed
-    touched += [Contact(parse_rails(each.rail)[0], each.at) for each in further.values()]
+    touched = [Contact(parse_rails(each.rail)[0], each.at) for each in noted.touched]
     stopped = None if noted.stopped is None else (noted.stopped[0], noted.stopped[1])
     return Miss(asked.layout, best.rails, asked.stroke, best.direction, off, tuple(touched), stopped)
 
