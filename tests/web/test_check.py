@@ -24,6 +24,12 @@ def test_the_page_lists_the_shots_of_its_table(client: TestClient, table: str) -
     assert "table lengths" in page.text
 
 
+def test_an_unknown_table_is_said_on_a_page(client: TestClient) -> None:
+    page = client.get(f"{address.CHECK_ROOM}?table=nowhere")
+    assert page.status_code == 200
+    assert "This link cannot be opened" in page.text
+
+
 def test_shots_come_to_a_verdict_ranges_and_a_table(client: TestClient) -> None:
     one = asked(client, shots=[PLAIN]).json()
     assert one["who"] == "not yet"

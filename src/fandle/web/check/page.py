@@ -7,6 +7,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.constants import TIP_DIAMETER_M
+from fandle.core.errors import BadInputError
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.approach import approach
 from fandle.core.steps import at_once
@@ -49,11 +50,16 @@ router = APIRouter(responses=FAULTS)
 async def check_room(request: Request) -> HTMLResponse:
     """The reference shots of one table, to be played and entered one by one."""
     shelf = shelf_of(request)
-    name = request.query_params.get("table", DEFAULT)
-    table, choices = shelf.table(name), table_choices(shelf)
+    name, fault, choices = request.query_params.get("table", DEFAULT), "", table_choices(shelf)
+    try:
+        table = shelf.table(name)
+    except BadInputError as error:
+        fault, name = f"This link cannot be opened: {error}.", DEFAULT
+        table = shelf.table(name)
     context = {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
+        "fault": fault,
         "name": name,
         "label": dict(choices).get(name, name),
         "own": name in shelf.tables(),
