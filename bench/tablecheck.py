@@ -1,108 +1,22 @@
 """Table check and diagnosis on invented tables: what the fit gains, how honest its ranges are, which cause is found.
 
 Sixty tables from the priors, shots made with the scatter named, read to 0.05 diamond; four hundred misses of a known
-cause. Run `python bench/tablecheck.py` (a minute).
+cause. Run `PYTHONPATH=. python bench/tablecheck.py` (a minute).
 """
 
 import time
-from dataclasses import replace
 
 import numpy as np
+from campaign.invented import POOL, STEADY, apart, evening, fresh, missed, seen
 
-from fandle.core.layout.ball import Ball
-from fandle.core.layout.model import Layout
-from fandle.core.lines.kick import solve_kick
-from fandle.core.lines.marks import direction_to
-from fandle.core.lines.solution import Aim
-from fandle.core.physics.batch import Strokes
-from fandle.core.physics.trace import trace
 from fandle.core.player.scatter import CLUB, Player
-from fandle.core.shot.stroke import Stroke
-from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail
-from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.diagnose import CAUSES, KIND_OF, Miss, _figures, _seen
-from fandle.core.tablecheck.evidence import KINDS, Contact, Seen
+from fandle.core.tablecheck.diagnose import CAUSES
 from fandle.core.tablecheck.fit import NUMBERS, fit, moved
 from fandle.core.tablecheck.next_aim import advise
 from fandle.core.tablecheck.report import last_landing, plays
-from fandle.core.tablecheck.shooter import shoot
-from fandle.core.tablecheck.shots import SHOTS, reference_shot, setup
+from fandle.core.tablecheck.shots import SHOTS, setup
 
-POOL = STANDARDS["pool-9ft"]
-SIX = ("plain", "lag", "firm", "reverse", "route", "three")
-STEADY = replace(CLUB, speed_part=0.05)
 TABLES, MISSES = 60, 80
-Errors = tuple[np.ndarray, np.ndarray]
-
-
-def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator, before: Table = POOL) -> list[Seen]:
-    return shoot([reference_shot(before, name) for name in SIX] * times, hidden, player, rng)
-
-
-def fresh(rng: np.random.Generator, count: int = 20) -> Strokes:
-    """One-rail shots nobody fitted."""
-    rows = []
-    while len(rows) < count:
-        layout = Layout(POOL, "straight", (Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.5, 3.0)),))
-        mark, stroke = rng.uniform(1.5, 6.5), Stroke(rng.uniform(2.0, 5.0), side=rng.uniform(-0.3, 0.4))
-        at = direction_to(POOL, Rail.FAR, layout.metres(layout.cue), mark, "nose")
-        rows.append((at, stroke.array(), layout.metres(layout.cue)))
-    return Strokes(*[np.array(column) for column in zip(*rows, strict=True)], np.zeros(count, np.int64))
-
-
-def apart(shots: Strokes, one: Table, other: Table) -> float:
-    """The median landing error at the second rail, diamonds."""
-    a, b = (trace(shots, table.params()[None]) for table in (one, other))
-    same = (a.rails[:, 1] == b.rails[:, 1]) & (a.rails[:, 1] >= 0)
-    off = np.abs(a.at[same, 1] - b.at[same, 1]).max(axis=1) / POOL.diamond_x
-    return float(np.median(off))
-
-
-def meant(rng: np.random.Generator) -> Miss:
-    """A kick over one or two rails, aimed full."""
-    while True:
-        balls = (
-            Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.4, 2.5)),
-            Ball("1", rng.uniform(4.5, 7.3), rng.uniform(0.4, 2.5)),
-        )
-        rails = ((Rail.FAR,), (Rail.FAR, Rail.FOOT))[int(rng.integers(2))]
-        layout, stroke = (
-            Layout(POOL, "straight", balls, "1"),
-            Stroke(rng.uniform(2.3, 4.2), side=rng.choice([0.0, 0.17])),
-        )
-        aim = solve_kick(layout, rails, stroke, with_chain=False)
-        if isinstance(aim, Aim):
-            contacts = tuple(Contact(rail, 0.0) for rail in rails)
-            return Miss(layout, rails, stroke, aim.best.direction, 0.0, contacts, (0.0, 0.0))
-
-
-def errors(rng: np.random.Generator, cause: str | None) -> Errors:
-    off, z = np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS)))
-    if cause is None:
-        off = rng.standard_normal(off.shape)
-    elif cause == "table":
-        z = 1.3 * rng.standard_normal(z.shape)
-    else:
-        off[0, KIND_OF[cause]] = rng.choice([-1.0, 1.0]) * rng.uniform(1.5, 8.0)
-    return off, z
-
-
-def missed(rng: np.random.Generator, cause: str | None) -> tuple[Miss, Errors, np.ndarray]:
-    """A shot made with these errors; of a known cause so large that it lands 0.3 diamond off or more."""
-    while True:
-        shot = meant(rng)
-        made = errors(rng, cause)
-        figures = _figures(shot, _seen(shot), CLUB, *made)[0]
-        if not np.isnan(figures).any() and (cause is None or 0.3 <= abs(figures[0]) <= 1.8):
-            return shot, made, figures
-
-
-def seen(shot: Miss, figures: np.ndarray, contacts: int, rng: np.random.Generator) -> Miss:
-    """What a player tells of it: the landing, some contacts, the stop, each read by eye."""
-    read = figures + 0.04 * rng.standard_normal(len(figures))
-    touched = tuple(Contact(rail, float(read[1 + k])) for k, rail in enumerate(shot.rails[:contacts]))
-    return replace(shot, off=float(read[0]), touched=touched, stopped=(float(read[-2]), float(read[-1])))
 
 
 def tables(player: Player, times: int) -> None:
@@ -146,5 +60,5 @@ def misses() -> None:
 
 if __name__ == "__main__":
     tables(STEADY, 2)
-    tables(replace(CLUB), 1)
+    tables(CLUB, 1)
     misses()

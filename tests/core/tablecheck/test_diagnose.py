@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from campaign.invented import POOL, missed, seen
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -14,61 +15,10 @@ from fandle.core.lines.solution import Aim
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
-from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.diagnose import CAUSES, KIND_OF, Miss, _figures, _seen, diagnose, off_when_met
-from fandle.core.tablecheck.evidence import KINDS, Contact
-from fandle.core.tablecheck.fit import NUMBERS
+from fandle.core.tablecheck.diagnose import CAUSES, Miss, _figures, _seen, diagnose, off_when_met
 from fandle.core.tablecheck.next_aim import advise
 
-POOL = STANDARDS["pool-9ft"]
 EACH = 16  # misses of each cause; bench/tablecheck.py does four hundred
-Errors = tuple[np.ndarray, np.ndarray]
-
-
-def meant(rng: np.random.Generator) -> Miss:
-    """A kick over one or two rails, aimed full."""
-    while True:
-        balls = (
-            Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.4, 2.5)),
-            Ball("1", rng.uniform(4.5, 7.3), rng.uniform(0.4, 2.5)),
-        )
-        rails = ((Rail.FAR,), (Rail.FAR, Rail.FOOT))[int(rng.integers(2))]
-        layout, stroke = (
-            Layout(POOL, "straight", balls, "1"),
-            Stroke(rng.uniform(2.3, 4.2), side=rng.choice([0.0, 0.17])),
-        )
-        aim = solve_kick(layout, rails, stroke, with_chain=False)
-        if isinstance(aim, Aim):
-            contacts = tuple(Contact(rail, 0.0) for rail in rails)
-            return Miss(layout, rails, stroke, aim.best.direction, 0.0, contacts, (0.0, 0.0))
-
-
-def errors(rng: np.random.Generator, cause: str | None) -> Errors:
-    off, z = np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS)))
-    if cause is None:
-        off = rng.standard_normal(off.shape)
-    elif cause == "table":
-        z = 1.3 * rng.standard_normal(z.shape)
-    else:
-        off[0, KIND_OF[cause]] = rng.choice([-1.0, 1.0]) * rng.uniform(1.5, 8.0)
-    return off, z
-
-
-def missed(rng: np.random.Generator, cause: str | None) -> tuple[Miss, Errors, np.ndarray]:
-    """A shot made with these errors; of a known cause so large that it lands 0.3 diamond off or more."""
-    while True:
-        shot = meant(rng)
-        made = errors(rng, cause)
-        figures = _figures(shot, _seen(shot), CLUB, *made)[0]
-        if not np.isnan(figures).any() and (cause is None or 0.3 <= abs(figures[0]) <= 1.8):
-            return shot, made, figures
-
-
-def seen(shot: Miss, figures: np.ndarray, contacts: int, rng: np.random.Generator) -> Miss:
-    """What a player tells of it: the landing, some contacts, the stop, each read by eye."""
-    read = figures + 0.04 * rng.standard_normal(len(figures))
-    touched = tuple(Contact(rail, float(read[1 + k])) for k, rail in enumerate(shot.rails[:contacts]))
-    return replace(shot, off=float(read[0]), touched=touched, stopped=(float(read[-2]), float(read[-1])))
 
 
 @pytest.mark.parametrize(("contacts", "share"), [(2, 0.7), (1, 0.5)])

@@ -4,16 +4,11 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from campaign.invented import POOL, SIX, STEADY, apart, evening, fresh
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout.ball import Ball
-from fandle.core.layout.model import Layout
-from fandle.core.lines.marks import direction_to
-from fandle.core.physics.batch import Strokes
-from fandle.core.physics.trace import trace
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.approach import approach
-from fandle.core.shot.stroke import Stroke
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
@@ -25,33 +20,7 @@ from fandle.core.tablecheck.report import last_landing, like, notes, plays, verd
 from fandle.core.tablecheck.shooter import shoot
 from fandle.core.tablecheck.shots import BY_ID, SHOTS, reference_shot, setup
 
-POOL = STANDARDS["pool-9ft"]
-SIX = ("plain", "lag", "firm", "reverse", "route", "three")
-STEADY = replace(CLUB, speed_part=0.05)
 TABLES = 10  # of each kind; bench/tablecheck.py does sixty
-
-
-def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator, before: Table = POOL) -> list[Seen]:
-    return shoot([reference_shot(before, name) for name in SIX] * times, hidden, player, rng)
-
-
-def fresh(rng: np.random.Generator, count: int = 20) -> Strokes:
-    """One-rail shots nobody fitted."""
-    rows = []
-    while len(rows) < count:
-        layout = Layout(POOL, "straight", (Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.5, 3.0)),))
-        mark, stroke = rng.uniform(1.5, 6.5), Stroke(rng.uniform(2.0, 5.0), side=rng.uniform(-0.3, 0.4))
-        at = direction_to(POOL, Rail.FAR, layout.metres(layout.cue), mark, "nose")
-        rows.append((at, stroke.array(), layout.metres(layout.cue)))
-    return Strokes(*[np.array(column) for column in zip(*rows, strict=True)], np.zeros(count, np.int64))
-
-
-def apart(shots: Strokes, one: Table, other: Table) -> float:
-    """The median landing error at the second rail, diamonds."""
-    a, b = (trace(shots, table.params()[None]) for table in (one, other))
-    same = (a.rails[:, 1] == b.rails[:, 1]) & (a.rails[:, 1] >= 0)
-    off = np.abs(a.at[same, 1] - b.at[same, 1]).max(axis=1) / POOL.diamond_x
-    return float(np.median(off))
 
 
 def trials(player: Player, times: int) -> list[tuple[Table, Fitting, float, float]]:
