@@ -22,8 +22,8 @@ SCHEMAS: dict[str, Any] = {
     "squirt": cues.SquirtAnswer,
     "plan": plan.PlanAnswer,
     "player": player.PlayerFile,
-    "check": check.CheckFile,
-    "check-answer": check.CheckAnswer,
+    "check-file": check.CheckFile,
+    "check": check.CheckAnswer | check.ReferenceAnswer,
     "diagnose": check.DiagnosisAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }

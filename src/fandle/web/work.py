@@ -131,14 +131,14 @@ class Works:
         if self._under_way[False] >= MOST_LONG:
             raise BusyError("too many questions at once: ask again in a moment")
 
-    async def stream(self, steps: Generator[P | None, None, T]) -> AsyncIterator[P | T]:
-        """Long work that tells what is known on the way, and at last what it comes to.
+    async def stream(self, steps: Generator[P | None, None, T], questions: int = 1) -> AsyncIterator[P | T]:
+        """Long work that tells what is known on the way, and at last what it comes to; questions: how many it answers.
 
         Whoever sends it on has answered already, and stops it by closing this.
         """
         self._under_way[False] += 1
         try:
-            async for told in self._told(None, steps, quick=False):
+            async for told in self._told(None, steps, quick=False, questions=questions):
                 yield told
         finally:
             self._under_way[False] -= 1
@@ -152,7 +152,7 @@ class Works:
         return result
 
     async def _told(
-        self, request: Request | None, steps: Generator[P | None, None, T], quick: bool
+        self, request: Request | None, steps: Generator[P | None, None, T], quick: bool, questions: int = 1
     ) -> AsyncIterator[P | T]:
         spent, loop = 0.0, asyncio.get_running_loop()
         while True:
@@ -176,7 +176,7 @@ class Works:
             if done:
                 return
             spent += took
-            if spent > self.budget:
+            if spent > questions * self.budget:
                 raise BadInputError(
                     "too much asked at once: choose fewer rails, or take balls off", "count", code="too_much"
                 )

@@ -13,7 +13,7 @@ from fandle.core.choice.after import left, next_said
 from fandle.core.choice.rules import cost_of_foul
 from fandle.core.choice.told import Line
 from fandle.core.choice.variations import Variation
-from fandle.core.choice.wish import Goal
+from fandle.core.choice.wish import GOALS, Goal
 from fandle.core.errors import FandleError
 from fandle.service.choose import all_processors
 from fandle.service.position import vary
@@ -77,7 +77,7 @@ async def post_strategy(question: Question, request: Request) -> StreamingRespon
 
     async def lines() -> AsyncIterator[str]:
         try:
-            async for found in works.stream(strategy(asked, max(1, all_processors() - 1))):
+            async for found in works.stream(strategy(asked, max(1, all_processors() - 1)), len(GOALS)):
                 yield json.dumps(said(_strategy(asked, found), screen), allow_nan=False) + "\n"
         except FandleError as error:  # the answer has begun: told in it
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
