@@ -141,11 +141,11 @@ class LeaveAnswer(Answer):
     """What a line leaves: to the opponent where the turn passes, to oneself where it pots.
 
     hooked: the share in which the opponent sees no ball on straight; hider: what mostly lies before the nearest one;
-    away_mm: how far that one is; on_rail: the share in which the cue ball lies on a rail. Null where the turn never
-    passes.
+    away_mm: how far that one is; on_rail: the share in which the cue ball lies on a rail. Where the turn never passes hooked
+    is 0, the others null.
     """
 
-    hooked: Number | None
+    hooked: Number
     hider: str | None
     away_mm: Number | None
     on_rail: Number | None
@@ -159,7 +159,7 @@ class LeaveAnswer(Answer):
         if leave is not None and leave.target is not None:
             best = OpponentAnswer(target=leave.target, pocket=POCKET_NAMES[leave.pocket], p=leave.p)
         return cls(
-            hooked=None if leave is None else leave.hooked,
+            hooked=0.0 if leave is None else leave.hooked,
             hider=None if leave is None else leave.hider,
             away_mm=None if leave is None else 1000 * leave.away,
             on_rail=None if leave is None else leave.on_rail,
