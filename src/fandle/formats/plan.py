@@ -141,8 +141,8 @@ class LeaveAnswer(Answer):
     """What a line leaves: to the opponent where the turn passes, to oneself where it pots.
 
     hooked: the share in which the opponent sees no ball on straight; hider: what mostly lies before the nearest one;
-    away_mm: how far that one is; on_rail: the share in which the cue ball lies on a rail. Where the turn never passes hooked
-    is 0, the others null.
+    away_mm: how far that one is; on_rail: the share in which the cue ball lies on a rail. Where the turn never
+    passes hooked is 0, the others null.
     """
 
     hooked: Number
