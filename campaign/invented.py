@@ -34,13 +34,14 @@ def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator,
 
 def fresh(rng: np.random.Generator, count: int = 20) -> Strokes:
     """One-rail shots nobody fitted."""
-    rows = []
-    while len(rows) < count:
+    at, strokes, places = [], [], []
+    while len(at) < count:
         layout = Layout(POOL, "straight", (Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.5, 3.0)),))
         mark, stroke = rng.uniform(1.5, 6.5), Stroke(rng.uniform(2.0, 5.0), side=rng.uniform(-0.3, 0.4))
-        at = direction_to(POOL, Rail.FAR, layout.metres(layout.cue), mark, "nose")
-        rows.append((at, stroke.array(), layout.metres(layout.cue)))
-    return Strokes(*[np.array(column) for column in zip(*rows, strict=True)], np.zeros(count, np.int64))
+        at.append(direction_to(POOL, Rail.FAR, layout.metres(layout.cue), mark, "nose"))
+        strokes.append(stroke.array())
+        places.append(layout.metres(layout.cue))
+    return Strokes(np.array(at), np.array(strokes), np.array(places), np.zeros(count, np.int64))
 
 
 def apart(shots: Strokes, one: Table, other: Table) -> float:
