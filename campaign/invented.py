@@ -34,7 +34,9 @@ def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator,
 
 def fresh(rng: np.random.Generator, count: int = 20) -> Strokes:
     """One-rail shots nobody fitted."""
-    at, strokes, places = [], [], []
+    at: list[float] = []
+    strokes: list[np.ndarray] = []
+    places: list[tuple[float, float]] = []
     while len(at) < count:
         layout = Layout(POOL, "straight", (Ball("cue", rng.uniform(0.6, 3.0), rng.uniform(0.5, 3.0)),))
         mark, stroke = rng.uniform(1.5, 6.5), Stroke(rng.uniform(2.0, 5.0), side=rng.uniform(-0.3, 0.4))
