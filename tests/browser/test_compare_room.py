@@ -19,7 +19,7 @@ def test_one_tap_draws_a_systems_numbers_and_its_sum(page: Page) -> None:
     page.locator('#systems [data-method="M2"]').click()
     expect(page.locator("#shown h2")).to_have_text("Doubling count")
     assert page.locator("#shot").get_attribute("d") != line
-    assert "method=M2" in page.url
+    page.wait_for_url(lambda url: "method=M2" in url)
     expect(page.locator("#twin")).to_contain_text("mirror")
 
 

@@ -351,7 +351,7 @@ def test_positions_by_tape(page: Page) -> None:
     page.locator("#units").select_option("inches")
     assert figure(page.get_by_label("ball 7, from the bottom").input_value()) == 6.25
     page.reload()
-    assert page.locator("#units").input_value() == "inches"
+    expect(page.locator("#units")).to_have_value("inches")
 
 
 def test_the_shot_is_played_stepped_and_skipped(page: Page) -> None:
