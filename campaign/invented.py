@@ -16,7 +16,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.diagnose import KIND_OF, Miss, _figures, _seen
+from fandle.core.tablecheck.diagnose import KIND_OF, Miss, figures_of, seen_of
 from fandle.core.tablecheck.evidence import KINDS, Contact, Seen
 from fandle.core.tablecheck.fit import NUMBERS
 from fandle.core.tablecheck.shooter import shoot
@@ -88,7 +88,7 @@ def missed(rng: np.random.Generator, cause: str | None) -> tuple[Miss, Errors, n
     while True:
         shot = meant(rng)
         made = errors(rng, cause)
-        figures = _figures(shot, _seen(shot), CLUB, *made)[0]
+        figures = figures_of(shot, seen_of(shot), CLUB, *made)[0]
         if not np.isnan(figures).any() and (cause is None or 0.3 <= abs(figures[0]) <= 1.8):
             return shot, made, figures
 

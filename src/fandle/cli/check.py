@@ -31,7 +31,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.table.rails import parse_rails
-from fandle.core.tablecheck.diagnose import Miss, off_when_met
+from fandle.core.tablecheck.diagnose import SOME, Miss, off_when_met
 from fandle.formats.check import CheckAnswer, DiagnosisAnswer, ReferenceAnswer, read_check, read_contacts
 from fandle.formats.files import table_json
 from fandle.service.check import check as check_table
@@ -40,7 +40,6 @@ from fandle.service.diagnose import diagnose as diagnose_miss
 
 PlayerName = Annotated[str, typer.Option("--player", help="new, club, strong, or a player's file.")]
 LANDED = re.compile(r"^\s*(?:(?P<off>\d+(?:\.\d+)?)\s*)?(?P<side>short|long|on|hit)\s*$")
-SOME = 0.4  # diamonds: "short" or "long" without a figure
 
 
 @app.command(epilog="Example: fandle check pool-9ft --shots evening.json --json")

@@ -6,12 +6,11 @@ from dataclasses import dataclass, replace
 from fandle.core.choice.advice import advice
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.told import Line
-from fandle.core.choice.wish import GOALS, Goal
+from fandle.core.choice.wish import DRAWS, GOALS, Goal
 from fandle.service.choose import plan, wish_for
 from fandle.service.situation import Situation
 
 BEST = 5  # lines of each goal
-DRAWS = 300
 
 
 @dataclass(frozen=True)

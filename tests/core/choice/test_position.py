@@ -14,6 +14,7 @@ from fandle.core.choice.position import EASIEST, Next, next_of, next_pot, on_nex
 from fandle.core.choice.wish import Then, Wish
 from fandle.core.errors import BadInputError
 from fandle.core.layout.state import OPEN, State
+from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.standards import STANDARDS
@@ -92,19 +93,29 @@ def test_the_stroke_is_chosen_for_the_next_ball() -> None:
 
 
 def test_along_the_line_and_across_it() -> None:
-    """A straight pot that follows runs along the line to a ball behind it, and across to one at its side."""
-    corner = {"cue": (2.0, 2.0), "1": (4.0, 2.0)}
-    for other, low, high in (((7.0, 3.4), 0.0, 60.0), ((5.2, 3.6), 30.0, 90.0)):
-        found = choose(lay({**corner, "2": other}), "pot", "usual", draws=60)
-        told = [line.after.ahead for line in found.lines if line.after.ahead is not None]
-        assert told
-        assert all(0.0 <= ahead.along_deg <= 90.0 for ahead in told)
-        assert any(low <= ahead.along_deg <= high for ahead in told)
-    for ahead in told:
-        (cx, cy), (gx, gy), goal = ahead.line or ((0, 0), (1, 1), (2, 2))
-        assert math.hypot(gx - cx, gy - cy) > 0.0
-        assert 0.0 <= ahead.p <= 1.0
-        assert goal != (gx, gy)
+    """Recounted from the played path: the cue ball's way since its last contact against the line over the ghost ball."""
+    layout = lay(LAID)
+    compared = 0
+    for line in choose(layout, "pot", "usual", draws=60).lines:
+        ahead, shot = line.after.ahead, play(layout, line.stroke, line.direction)
+        if ahead is None or not ahead.line:
+            continue
+        cue = [ev for ev in shot.events if "cue" in (ev.ball, ev.other) and ev.kind in ("rail", "ball", "jaw")]
+        legs = [piece for piece in shot.paths["cue"] if piece.t >= cue[-1].t - 1e-9]
+        (sx, sy), (ex, ey) = legs[0].start, legs[-1].end
+        way = np.array([(ex - sx) * POOL.diamond_x, (ey - sy) * POOL.diamond_y])
+        if np.hypot(*way) < 2 * POOL.ball_radius:
+            continue
+        (cx, cy), ghost, goal = ahead.line
+        assert (cx, cy) == pytest.approx((ex * POOL.diamond_x, ey * POOL.diamond_y))
+        ball = np.array(shot.rest[ahead.ball] or ()) * (POOL.diamond_x, POOL.diamond_y)
+        assert math.dist(ghost, ball) == pytest.approx(2 * POOL.ball_radius)
+        assert math.dist(ghost, goal) > math.dist(ball, goal)
+        to = np.array(ghost) - (cx, cy)
+        cosine = abs(float(way @ to)) / np.hypot(*way) / np.hypot(*to)
+        assert ahead.along_deg == pytest.approx(math.degrees(math.acos(min(cosine, 1.0))), abs=1e-6)
+        compared += 1
+    assert compared >= 4
 
 
 def test_what_is_written_of_the_next_ball() -> None:

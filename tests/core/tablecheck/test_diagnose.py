@@ -15,7 +15,7 @@ from fandle.core.lines.solution import Aim
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.diagnose import CAUSES, Miss, _figures, _seen, diagnose, off_when_met
+from fandle.core.tablecheck.diagnose import CAUSES, Miss, diagnose, figures_of, off_when_met, seen_of
 from fandle.core.tablecheck.next_aim import advise
 
 EACH = 16  # misses of each cause; bench/tablecheck.py does four hundred
@@ -45,7 +45,7 @@ def test_the_next_aim_lands_nearer() -> None:
                 continue
             cue = shot.layout.metres(shot.layout.cue)
             at = direction_to(POOL, shot.rails[0], cue, step.value, "nose")
-            again = _figures(replace(shot, direction=at), _seen(replace(shot, direction=at)), CLUB, *made)[0]
+            again = figures_of(replace(shot, direction=at), seen_of(replace(shot, direction=at)), CLUB, *made)[0]
             nearer.append(abs(again[0]) < abs(figures[0]))
     assert len(nearer) > 3 * EACH
     assert np.mean(nearer) >= 0.85

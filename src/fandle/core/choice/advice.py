@@ -61,7 +61,8 @@ def advice(best: Mapping[Goal, Line]) -> str:
     said = f"{NAMES[order[0]]} is served best: {way_of(first)} pots or leaves nothing {tenths(risk.well)}"
     alike = [goal for goal in order[1:] if not _clearly(first, best[goal]) and not _same(first, best[goal])]
     if alike:
-        said += f"; {' and '.join(NAMES[goal] for goal in alike)} comes out about alike"
+        come = "comes" if len(alike) == 1 else "come"
+        said += f"; {' and '.join(NAMES[goal] for goal in alike)} {come} out about alike"
     elif len(order) > 1:
         rest = ", ".join(f"{NAMES[goal]} {tenths(risk_of(best[goal]).well)}" for goal in order[1:])
         said += f" ({rest})"

@@ -73,19 +73,30 @@ def leave_of(field: Field, legal: Bools, rests: Floats, best: Best) -> Leave | N
 
 def theirs(field: Field, rests: Floats) -> Bools:
     """Which balls are on for the opponent, (n, m + 1): of those that are still there."""
-    there = ~np.isnan(rests[..., 0])
-    there[:, 0] = False
+    ours = field.layout.state.group
+    return on_for(field, rests, {"low": "high", "high": "low"}.get(ours or ""))
+
+
+def on_for(field: Field, rests: Floats, group: str | None) -> Bools:
+    """Which balls are on for whoever shoots, (n, m + 1). group: theirs in eight-ball, None while the table is open."""
+    there = still_there(rests)
     order, names = field.court.rules.order, ("", *field.names)
     if order == "lowest":
         return first_of(there, sorted(range(1, len(names)), key=lambda k: int(names[k])))
     if order == "group":
-        ours = field.layout.state.group
-        return group_of(there, names, {"low": "high", "high": "low"}.get(ours or ""))
+        return group_of(there, names, group)
     if order == "snooker":
         reds = there & np.array([name.startswith(RED) for name in names])
         colours = [names.index(name) for name in SNOOKER_COLOURS if name in names]
         return np.asarray(np.where(reds.any(axis=1)[:, None], reds, first_of(there, colours)), np.bool_)
     return there
+
+
+def still_there(rests: Floats) -> Bools:
+    """Which object balls still lie on the bed, (n, m + 1)."""
+    there = ~np.isnan(rests[..., 0])
+    there[:, 0] = False
+    return np.asarray(there, np.bool_)
 
 
 def group_of(there: Bools, names: Sequence[str], group: str | None) -> Bools:

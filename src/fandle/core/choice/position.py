@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import pocket_number
 from fandle.core.choice.leave import Best, best_pot
-from fandle.core.choice.opponent import first_of, group_of
+from fandle.core.choice.opponent import on_for, still_there
+from fandle.core.choice.rules import EIGHT
 from fandle.core.errors import BadInputError
 from fandle.core.layout.games import SNOOKER_COLOURS
 from fandle.core.layout.model import Layout
@@ -83,21 +84,13 @@ def next_pot(field: Field, pots: Bools, rests: Floats, wanted: Next, target: str
 
 def on_next(field: Field, rests: Floats, target: str) -> Bools:
     """Which balls are on for who has just potted `target`, (n, m + 1): of those that are still there."""
-    there = ~np.isnan(rests[..., 0])
-    there[:, 0] = False
-    order, names = field.court.rules.order, ("", *field.names)
-    if order == "lowest":
-        return first_of(there, sorted(range(1, len(names)), key=lambda k: int(names[k])))
-    if order == "group":
-        ours = field.layout.state.group or ("low" if int(target) < 8 else "high")
-        return group_of(there, names, ours)
-    if order == "snooker":
-        reds = there & np.array([name.startswith(RED) for name in names])
-        colours = [names.index(name) for name in SNOOKER_COLOURS if name in names]
-        if target.startswith(RED):
-            return np.asarray(there & ~reds, np.bool_)
-        return np.asarray(np.where(reds.any(axis=1)[:, None], reds, first_of(there, colours)), np.bool_)
-    return there
+    ours = field.layout.state.group
+    if field.court.rules.order == "snooker" and target.startswith(RED):
+        reds = np.array([name.startswith(RED) for name in ("", *field.names)])
+        return np.asarray(still_there(rests) & ~reds, np.bool_)
+    if field.court.rules.order == "group" and ours is None:  # the ball potted decides it
+        ours = "low" if int(target) < int(EIGHT) else "high"
+    return on_for(field, rests, ours)
 
 
 def _respotted(field: Field, rests: Floats) -> Floats:

@@ -32,6 +32,7 @@ LARGE = 3.0  # times the usual scatter: how large a cause may be when something 
 GRID = np.linspace(-4.0, 4.0, 33)  # of it
 USUALLY = 0.6  # times the usual scatter: how much the other causes are left, where one is looked at
 TABLES, TABLE_WIDE, MOST_PRIOR = 160, 1.5, 4.0  # drawn; times the uncertainty; prior standard deviations
+SOME = 0.4  # diamonds: "short" or "long" without a figure
 LOST = 3.0  # diamonds: what goes over other rails is off by so much
 LANDED, TOUCHED, STOPPED = 0.1, 0.05, 0.15  # diamonds: how well each is told
 OWN_SCATTER = 2.0  # standard deviations of the landing: a miss within is no reason to change anything
@@ -82,20 +83,20 @@ class Diagnosis:
 
 def diagnose(miss: Miss, player: Player) -> Diagnosis:
     """Weigh the causes. Raises BadInputError where the shot never comes off its last rail."""
-    seen = _seen(miss)
-    value, error = _noted(miss, seen)
-    sd = _spreads(miss)
-    meant = _figures(miss, seen, player, np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS))))[0]
+    seen = seen_of(miss)
+    value, error = _noted(miss)
+    table_rows = _spreads(miss)
+    meant = figures_of(miss, seen, player, np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS))))[0]
     if math.isnan(meant[0]):
         raise BadInputError("this aim never comes off its last rail: check rails and stroke", "aim", code="no_line")
-    slopes = _slopes(miss, seen, player, sd)
+    slopes = _slopes(miss, seen, player, table_rows)
     base = np.diag(error**2)
     evidence, sizes = [], []
     for cause in CAUSES:
         others = [USUALLY * slope for name, some in slopes.items() if name != cause for slope in some]
         spread = base + sum((np.outer(slope, slope) for slope in others), np.zeros_like(base))
-        weights, size = _of_cause(miss, seen, player, sd, cause, value, spread)
-        evidence.append(weights)
+        log, size = _of_cause(miss, seen, player, table_rows, cause, value, spread)
+        evidence.append(log)
         sizes.append(size)
     shares = np.exp(np.array(evidence) - max(evidence))
     shares /= shares.sum()
@@ -112,14 +113,15 @@ def diagnose(miss: Miss, player: Player) -> Diagnosis:
     )  # fmt: skip
 
 
-def _seen(miss: Miss) -> Seen:
+def seen_of(miss: Miss) -> Seen:
+    """The shot as meant, with what was told of it."""
     layout = miss.layout
     setup = Setup("shot", "shot", layout, miss.stroke, miss.direction, miss.rails)
     touched = miss.touched or (Contact(miss.rails[0], 0.0),)
     return Seen(setup, touched, miss.stopped)
 
 
-def _noted(miss: Miss, seen: Seen) -> tuple[Floats, Floats]:
+def _noted(miss: Miss) -> tuple[Floats, Floats]:
     """(what was seen, how well): the landing, the contacts told, the stop."""
     contacts = [contact.at for contact in miss.touched]
     value = [miss.off, *contacts, *(miss.stopped or ())]
@@ -135,7 +137,7 @@ def _line(miss: Miss) -> tuple[Line, float, float]:
     return Line(axis, y if axis == 0 else x, len(miss.rails)), x if axis == 0 else y, diamond_along(table, last)
 
 
-def _figures(miss: Miss, seen: Seen, player: Player, off: Floats, z: Floats) -> Floats:
+def figures_of(miss: Miss, seen: Seen, player: Player, off: Floats, z: Floats) -> Floats:
     """What each making of the shot (n, 4), on each table (n, numbers moved), would show: (n, figures)."""
     table, n = miss.layout.table, len(off)
     line, goal, unit = _line(miss)
@@ -186,7 +188,7 @@ def _slopes(miss: Miss, seen: Seen, player: Player, table_rows: Floats) -> dict[
         off[2 * j, j], off[2 * j + 1, j] = 0.5, -0.5
     for j, row in enumerate(table_rows):
         z[2 * (k + j)], z[2 * (k + j) + 1] = 0.5 * row, -0.5 * row
-    found = _figures(miss, seen, player, off, z)
+    found = figures_of(miss, seen, player, off, z)
     slope = np.nan_to_num(found[::2] - found[1::2])
     causes: dict[Cause, list[Floats]] = {name: [slope[kind]] for name, kind in KIND_OF.items()}  # type: ignore[misc]
     causes["table"] = list(slope[k:])
@@ -210,7 +212,7 @@ def _of_cause(
         off, steps, weights = np.zeros((TABLES, len(KINDS))), np.linalg.norm(z, axis=1), np.ones(TABLES)
     else:
         off[:, KIND_OF[cause]] = steps
-    apart = _figures(miss, seen, player, off, z) - value
+    apart = figures_of(miss, seen, player, off, z) - value
     apart = np.where(np.isnan(apart), LOST, apart)
     inverse = np.linalg.inv(spread)
     log = -0.5 * np.einsum("ij,jk,ik->i", apart, inverse, apart) - 0.5 * np.linalg.slogdet(spread)[1]
@@ -230,7 +232,7 @@ def _sized(miss: Miss, player: Player, cause: Cause, size: float) -> tuple[float
         return tip / 1000 / table.ball_radius, f"the tip {abs(tip):.1f} mm {'to the ' if cause == 'side' else ''}{way}"
     if cause == "table":
         return size, "the table plays otherwise than its numbers say"
-    seen = _seen(miss)
+    seen = seen_of(miss)
     turned = miss.direction + aim_sd(seen.setup, player) * size
     rail, cue = miss.rails[0], miss.layout.metres(miss.layout.cue)
     marks = [crossing(table, rail, cue, at, inset_of(table, "nose")) for at in (miss.direction, turned)]

@@ -81,19 +81,20 @@ class Problem:
     seen: tuple[Seen, ...]
     player: Player
 
-    def _split(self, x: Floats) -> tuple[Floats, Floats]:
+    def split(self, x: Floats) -> tuple[Floats, Floats]:
+        """(the table's numbers moved, each shot's own errors)."""
         k = len(NUMBERS)
         return x[:k], x[k:].reshape(len(self.seen), len(KINDS))
 
     def residual(self, x: Floats) -> Floats:
         """What is left of the figures, in reading errors, then what was moved, in priors."""
-        z, off = self._split(x)
+        z, off = self.split(x)
         strokes = made(self.seen, self.player, off, np.zeros(len(self.seen), np.int64))
         return np.concatenate([residuals(self.seen, strokes, [moved(self.table, z)])[0], x])
 
     def slopes(self, x: Floats) -> Floats:
         """By how much each figure changes with each unknown: a shot's own errors move its own figures only."""
-        z, off = self._split(x)
+        z, off = self.split(x)
         n, k = len(self.seen), len(NUMBERS)
         shifts = [z + STEP * sign * np.eye(k)[j] for j in range(k) for sign in (1.0, -1.0)]
         tables = [moved(self.table, shift) for shift in shifts] + [moved(self.table, z)]
@@ -137,7 +138,7 @@ def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
     left = found.fun[:figures]
     jac = found.jac[:figures] / np.sqrt(1.0 + (left / FAR_OFF) ** 2)[:, None]
     covariance = np.linalg.inv(jac.T @ jac + np.eye(unknown))[: len(NUMBERS), : len(NUMBERS)]
-    z, off = problem._split(found.x)
+    z, off = problem.split(found.x)
     fitted = moved(table, z)
     numbers = tuple(_number(table, fitted, name, covariance[j, j]) for j, name in enumerate(NUMBERS))
     return Fitting(_told(fitted, covariance), numbers, covariance, off, _wild(problem, left, off))

@@ -24,8 +24,11 @@ class ZoneModel(BaseModel):
 
 
 class Afterwards(BaseModel):
-    """zones: where the cue ball is to stop; away: where it is not to. next: the ball to be potted next, BALL or
-    BALL:POCKET, or any; null where none is asked for."""
+    """What is to become of the cue ball.
+
+    zones: where it is to stop; away: where it is not to. next: the ball to be potted next, BALL, BALL:POCKET or any;
+    null where none is asked for.
+    """
 
     zones: list[ZoneModel] = Field(default=[], max_length=8)
     away: list[ZoneModel] = Field(default=[], max_length=8)

@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 from fandle.core.errors import BadInputError
 from fandle.core.steps import at_once
 from fandle.core.table.rails import parse_rails
-from fandle.core.tablecheck.diagnose import Miss
+from fandle.core.tablecheck.diagnose import SOME, Miss
 from fandle.core.tablecheck.evidence import Contact
 from fandle.core.tablecheck.next_aim import Advice
 from fandle.formats.base import Number
@@ -25,7 +25,6 @@ from fandle.web.table.row_models import RowStroke
 from fandle.web.work import works_of
 
 router = APIRouter()
-SOME = 0.4  # diamonds: short or long, and not marked how far
 SHARE = 0.35  # a cause less likely than that is not named
 
 
