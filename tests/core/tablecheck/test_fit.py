@@ -16,7 +16,7 @@ from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.evidence import Contact, Seen
 from fandle.core.tablecheck.fit import NUMBERS, Fitting, fit, moved
 from fandle.core.tablecheck.own_numbers import system_changes
-from fandle.core.tablecheck.report import last_landing, like, notes, plays, verdict
+from fandle.core.tablecheck.report import last_landing, like, nearest, notes, plays, verdict
 from fandle.core.tablecheck.shooter import shoot
 from fandle.core.tablecheck.shots import BY_ID, SHOTS, reference_shot, setup
 
@@ -97,9 +97,18 @@ def test_a_damp_table_is_called_damp_and_its_systems_change() -> None:
     hidden = conditioned(POOL, "damp", "soft")
     found = fit(POOL, evening(hidden, STEADY, 2, rng), STEADY)
     assert like(found) == "damp cloth, soft rubber"
+    others = {"Damp": hidden, "New": conditioned(POOL, "new", "standard")}
+    assert nearest(found, POOL, others) == "Damp"
     changes = {each.method: each for each in system_changes(POOL, found.table, ("M3", "M14"))}
     assert changes["M14"].change < -1.0  # damp: the three-rail tracks come short
     assert "less" in changes["M14"].say
+
+
+def test_a_table_that_plays_as_it_did_is_nearest_to_itself() -> None:
+    plain = reference_shot(POOL, "plain")
+    events = approach(plain.layout, plain.stroke, plain.direction).events
+    seen = [Seen(plain, (Contact(Rail.FAR, events[0].x), Contact(Rail.NEAR, events[1].x)))] * 2
+    assert nearest(fit(POOL, seen, STEADY), POOL, {"Damp": conditioned(POOL, "damp", "standard")}) is None
 
 
 def test_a_lag_that_drifts_and_a_heavy_arm_are_told() -> None:

@@ -188,9 +188,9 @@ def notes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
     return said
 
 
-def nearest(fitting: Fitting, others: Mapping[str, Table]) -> str | None:
-    """Which of some other tables of the same make it is most like, by name; None where it is like none of them."""
-    best: tuple[str | None, float] = None, SURE * math.sqrt(len(NUMBERS))
+def nearest(fitting: Fitting, before: Table, others: Mapping[str, Table]) -> str | None:
+    """Which of some other tables of the same make it is most like, by name; None where the one it was is nearer."""
+    best: tuple[str | None, float] = None, min(SURE * math.sqrt(len(NUMBERS)), _away(fitting, before))
     for name, other in others.items():
         if other.standard == fitting.table.standard:
             away = _away(fitting, other)

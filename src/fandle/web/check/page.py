@@ -126,7 +126,7 @@ async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
     player, today = player_of(request), datetime.now(UTC).date()
     found = await works_of(request).run(request, at_once(lambda: check(before, seen, player, today)), quick=False)
     others = {name: each for name, each in shelf.tables().items() if name != question.table}
-    return said(_result(found, nearest(found.fitting, others)), screen_of(request, table, turns=False))
+    return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
 
 
 def _seen(shot: PlayedModel, table: Table) -> Seen:
