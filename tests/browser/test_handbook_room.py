@@ -1,5 +1,7 @@
 """Handbook: the live example is dragged, steps with hands and cue are gone through by keyboard, a map is drawn."""
 
+import re
+
 import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.helpers import centre, serious, settled
@@ -114,11 +116,13 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
     settled(page)
     page.locator("#map").click()
     expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
-    dots = page.locator("#layer-holds circle").count()
-    assert dots > 450
-    assert page.locator("#layer-holds .holds-hit").count() > 50
+    drawn = [
+        len(page.locator(f"#layer-holds .holds-{kind}").get_attribute("d") or "") for kind in ("hit", "thin", "miss")
+    ]
+    assert all(length > 1000 for length in drawn)
+    expect(page.locator("#map-before")).to_be_hidden()  # it was not checked
     page.locator("#map").click()
-    expect(page.locator("#layer-holds circle")).to_have_count(0)
+    expect(page.locator("#layer-holds path")).to_have_count(0)
     # stopped before it is done
     during = page.evaluate(
         """() => {
@@ -131,7 +135,7 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
     )
     assert during == ["Stop", False]
     settled(page)
-    expect(page.locator("#layer-holds circle")).to_have_count(0)
+    expect(page.locator("#layer-holds path")).to_have_count(0)
     expect(page.locator("#map-progress")).to_be_hidden()
     expect(page.locator("#map-says")).to_be_empty()
 
@@ -141,10 +145,36 @@ def test_a_map_in_the_compare_room_goes_with_its_system(page: Page) -> None:
     page.locator("#map").click()
     expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
     page.locator('#systems [data-method="M10"]').click()
-    expect(page.locator("#layer-holds circle")).to_have_count(0)
+    expect(page.locator("#layer-holds path")).to_have_count(0)
     page.get_by_role("link", name="Its page in the Handbook").click()
     expect(page.locator("h1")).to_contain_text("Midpoint and corner")
     assert "cue:1,0.3" in page.url
+
+
+def test_pictures_say_which_system_works_where(page: Page) -> None:
+    page.goto("/compare")
+    page.locator("#prefer").click()
+    expect(page.locator("#pictures figure")).to_have_count(3, timeout=30000)
+    expect(page.locator("#pictures figcaption").first).to_have_text("Over one rail")
+    assert page.locator("#pictures .piece").count() > 3
+    expect(page.locator("#pictures li a").first).to_have_attribute("href", re.compile("/handbook/M"))
+    page.locator("#prefer").click()
+    expect(page.locator("#pictures figure")).to_have_count(0)
+
+
+def test_a_system_over_three_rails_shows_the_tables_own_numbers(page: Page) -> None:
+    page.goto("/handbook/M14")
+    expect(page.locator("#own-marks tbody tr")).to_have_count(13, timeout=20000)
+    here = (
+        page.locator("#own-marks tbody tr", has=page.locator("th", has_text=re.compile("^50$"))).locator("td b").first
+    )
+    first = here.text_content()
+    expect(page.locator("#drawing .count-text.table")).to_contain_text("here")
+    page.locator("#cloth").select_option("damp")
+    expect(here).not_to_have_text(first or "")
+    page.goto("/handbook/M3")
+    settled(page)
+    expect(page.locator("#own-marks")).to_be_hidden()
 
 
 @pytest.mark.parametrize("scheme", ["light", "dark"])

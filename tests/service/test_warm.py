@@ -53,7 +53,8 @@ with TestClient(app, base_url="http://127.0.0.1", client=("127.0.0.1", 50000)) a
         ("/api/plan", {"layout": layout, "draws": 20}), ("/api/plan", {"layout": layout, "goal": "pot", "draws": 20}),
         ("/api/instead", {"question": {"layout": layout, "rails": "far"}, "mark": 3, "change": "side"}),
         ("/api/compare", {"layout": layout}), ("/api/handbook/M3/drift", {"layout": layout}),
-        ("/api/map", {"example": {"layout": layout}, "method": "M3", "at": 3}),
+        ("/api/map", {"example": {"layout": layout}, "method": "M3"}),
+        ("/api/prefer", {"example": {"layout": layout}}),
         ("/api/club/preview", {"base": "pool-9ft", "rubber": "soft"}),
     ]
     for url, body in asked:

@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 
-from fandle.core.handbook.holds import by_cloth, columns
+from fandle.core.handbook.holds import by_cloth
 from fandle.core.handbook.page import page_of
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
@@ -102,22 +102,6 @@ def test_curves_are_the_cores(client: TestClient) -> None:
     assert [d[1] for d in got["cloth"][0]["dots"]] == pytest.approx([d.off for d in core[0].dots], abs=1e-4)
     assert got["cloth"][0]["worst"] == f"{core[0].worst:.2f}"
     assert {c["name"] for c in got["pace"]} == {"as meant", "softer", "firmer"}
-
-
-def test_a_map_comes_in_columns(client: TestClient) -> None:
-    body = {"example": {"layout": CONTRACT_LAYOUT, "rails": "far"}, "method": "M3", "at": 4}
-    got = client.post(address.MAP, json=body).json()
-    assert got["of"] == len(columns())
-    assert 10 < len(got["spots"]) <= 16
-    assert all(len(spot) == 4 for spot in got["spots"])
-    beyond = client.post(address.MAP, json={**body, "at": 99})
-    assert beyond.status_code == 422
-    assert beyond.json() == {
-        "error": "column 99: the map has 32",
-        "code": "out_of_range",
-        "field": "at",
-        "balls": [],
-    }
 
 
 @pytest.mark.parametrize(

@@ -212,7 +212,8 @@ def count(
     else:
         counted = count_one(asked, method)
         found = [counted.found]
-        print_json(count_answer(counted.found, counted.others)) if as_json else typer.echo(words.counts(found))
+        answer = count_answer(counted.found, counted.others, counted.tuned)
+        print_json(answer) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
         raise typer.Exit(NO_ANSWER)
 

@@ -10,8 +10,9 @@ from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import degrees
 from fandle.core.lines.solution import Aim, ReasonCode, Refusal, Solution
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.base import Count, Landing, NoCount
 from fandle.core.table.rails import Rail
+from fandle.core.tablecheck.own_marks import Tuned
 from fandle.formats.base import Number
 from fandle.formats.parts import (
     Answer,
@@ -130,8 +131,22 @@ class LandsAnswer(Answer):
     met: Literal["left", "right", "full"]
 
 
+class OnTableAnswer(Answer):
+    """A count's aim by this table's own marks: in the system's own numbers where it has any, and how it lands."""
+
+    aim: MarksAnswer
+    own: Number | None
+    lands: LandsAnswer
+
+    @classmethod
+    def of(cls, tuned: Tuned) -> "OnTableAnswer":
+        """From what the table's own marks make of it."""
+        own = None if tuned.own is None else tuned.own.number
+        return cls(aim=MarksAnswer.of(tuned.aim), own=own, lands=_lands(tuned.lands))
+
+
 class CountAnswer(Answer):
-    """A count that applies."""
+    """A count that applies. on_table: for the systems over three rails that a table has own marks of."""
 
     method: str
     title: str
@@ -149,6 +164,7 @@ class CountAnswer(Answer):
     in_the_way: str
     mark: MarkAnswer
     own: OwnAnswer | None = None
+    on_table: OnTableAnswer | None = None
     squirt: str = ""
     others: list["CountAnswer"] | None = None
     pocket: str | None = None
@@ -186,25 +202,35 @@ def instead_answer(answer: Instead | Refusal) -> InsteadAnswer | AimAnswer | Ref
     )  # fmt: skip
 
 
-def count_answer(count: Count | NoCount, others: Sequence[Count] | None = None) -> CountAnswer | NoCountAnswer:
-    """The answer of `count`. others: the same system over its other rails, where no rails were asked for."""
+def count_answer(
+    count: Count | NoCount, others: Sequence[Count] | None = None, tuned: Tuned | None = None
+) -> CountAnswer | NoCountAnswer:
+    """The answer of `count`. others: the same system over its other rails, where no rails were asked for.
+
+    tuned: what the table's own marks make of it.
+    """
     if isinstance(count, NoCount):
         return NoCountAnswer(
             method=count.method, title=count.title, applies=False, rails=_names(count.rails), reason=count.reason
         )
-    lands = count.lands
     more: dict[str, Any] = {} if others is None else {"others": [count_answer(other) for other in others]}
     if count.own is not None:
         more["own"] = OwnAnswer(rail=count.rails[0].value, number=count.own.number, say=count.own_say)
+    if tuned is not None:
+        more["on_table"] = OnTableAnswer.of(tuned)
     return CountAnswer(
         method=count.method, title=count.title, applies=True, rails=_names(count.rails),
         numbers=[NumberAnswer(rail=n.rail.value, at=n.at, label=n.label, role=n.role) for n in count.numbers],
         steps=list(count.steps), say=count.say, adjust=count.adjust, frame=count.frame, aim=MarksAnswer.of(count.aim),
         direction=degrees(count.direction), stroke=StrokeAnswer.of(count.stroke),
-        lands=LandsAnswer(off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met),
+        lands=_lands(count.lands),
         in_the_way=count.blocked, mark=MarkAnswer(say=count.mark.say, grade=count.mark.grade), squirt=count.squirt,
         **_contact(count), **more,
     )  # fmt: skip
+
+
+def _lands(lands: Landing) -> LandsAnswer:
+    return LandsAnswer(off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met)
 
 
 def _names(rails: Sequence[Rail]) -> list[str]:

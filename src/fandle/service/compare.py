@@ -12,6 +12,7 @@ from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.hands import HandStep
 from fandle.core.systems.registry import hands_of
 from fandle.core.systems.twin import Twin, twin_of
+from fandle.core.tablecheck.own_marks import Tuned, tuned
 from fandle.service.count import count_all
 from fandle.service.situation import Situation
 
@@ -22,20 +23,21 @@ DRAWS = 200  # that a system's chance is read from
 class Beside:
     """A system's count with its twins and how it is measured; of one that does not apply only that.
 
-    chance: how often this player hits with it; None where that was not asked.
+    chance: how often this player hits with it; None where that was not asked; tuned: by the table's own marks.
     """
 
     count: Count | NoCount
     twin: Twin | None = None
     hands: tuple[HandStep, ...] = ()
     chance: Share | None = None
+    tuned: Tuned | None = None
 
 
 def beside(layout: Layout, found: Count | NoCount) -> Beside:
     """A count with what stands beside it."""
     if isinstance(found, NoCount):
         return Beside(found)
-    return Beside(found, twin_of(layout, found), hands_of(found, layout))
+    return Beside(found, twin_of(layout, found), hands_of(found, layout), tuned=tuned(layout, found))
 
 
 def compare(asked: Situation) -> Steps[list[Beside]]:

@@ -1,17 +1,20 @@
 """Counting: one system's sum, or every system's, on a situation."""
 
 from dataclasses import dataclass
+from typing import Any
 
+from fandle.core.layout.model import Layout
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import count_steps, counted, other_rails, systems_over
 from fandle.core.table.rails import Rail
+from fandle.core.tablecheck.own_marks import Tuned, tuned
 from fandle.service.situation import Situation
 
 
 @dataclass(frozen=True)
 class Counted:
-    """A system's count. others: over its other rails, where none were asked for.
+    """A system's count. others: over its other rails, where none were asked for; tuned: by the table's own marks.
 
     favourite: why the favourite does not count here, where another system stands in for it.
     """
@@ -19,6 +22,13 @@ class Counted:
     found: Count | NoCount
     others: tuple[Count, ...] | None = None
     favourite: NoCount | None = None
+    tuned: Tuned | None = None
+
+    @classmethod
+    def of(cls, layout: Layout, found: Count | NoCount, **more: Any) -> "Counted":
+        """With what the table's own marks make of it."""
+        own = isinstance(found, Count) and found.pocket is None
+        return cls(found, tuned=tuned(layout, found) if own and isinstance(found, Count) else None, **more)
 
 
 def count(asked: Situation, method: str | None = None) -> Counted:
@@ -27,7 +37,7 @@ def count(asked: Situation, method: str | None = None) -> Counted:
     found = counted(name, asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket, cue=asked.stroke.cue)
     whole = asked.rails is None and asked.kind == "kick"
     others = tuple(other_rails(found, asked.layout)) if whole and isinstance(found, Count) else None
-    return Counted(found, others)
+    return Counted.of(asked.layout, found, others=others)
 
 
 def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
@@ -42,11 +52,11 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) ->
 
     found = counts(asked.system)
     if isinstance(found, Count):
-        return Counted(found)
+        return Counted.of(asked.layout, found)
     others = [counts(name) for name in systems_over(rails, asked.kind) if name != asked.system]
     open_ones = [each for each in others if isinstance(each, Count)]
     best = min(open_ones, key=lambda each: (not each.open, each.lands.off_balls), default=None)
-    return Counted(found) if best is None else Counted(best, favourite=found)
+    return Counted(found) if best is None else Counted.of(asked.layout, best, favourite=found)
 
 
 def count_all(asked: Situation) -> Steps[list[Count | NoCount]]:

@@ -2,8 +2,7 @@
 
 from dataclasses import dataclass
 
-from fandle.core.errors import BadInputError
-from fandle.core.handbook.holds import Curve, Spot, by_cloth, by_cue, by_pace, column, columns
+from fandle.core.handbook.holds import Curve, by_cloth, by_cue, by_pace
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import IDEAL, Cue
@@ -11,6 +10,7 @@ from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import best_count, count, orders_of
 from fandle.core.table.rails import Rail
+from fandle.core.tablecheck.own_marks import OwnMarks, own_marks
 from fandle.service.compare import Beside, beside
 
 
@@ -26,12 +26,14 @@ class Example:
 class Drift:
     """How a system lands along its page's row of cue balls, by cloth, by pace, and by cue.
 
-    cue: () where the system is played without side, so that no cue makes a difference.
+    cue: () where the system is played without side, so that no cue makes a difference. own: the table's own marks,
+    None for a system that has none.
     """
 
     cloth: tuple[Curve, ...]
     pace: tuple[Curve, ...]
     cue: tuple[Curve, ...]
+    own: OwnMarks | None = None
 
 
 def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEAL) -> Steps[Example]:
@@ -66,17 +68,5 @@ def drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Drift]:
     cloth = yield from by_cloth(page, layout, rails)
     pace = yield from by_pace(page, layout, rails)
     cue = yield from by_cue(page, layout, rails)
-    return Drift(cloth, pace, cue)
-
-
-def map_columns() -> int:
-    """How many columns a map of the bed has."""
-    return len(columns())
-
-
-def map_column(page: Page, layout: Layout, rails: tuple[Rail, ...], at: int) -> Steps[list[Spot]]:
-    """One column of the map of where a system holds, counted from the head end, in steps."""
-    places = columns()
-    if at >= len(places):
-        raise BadInputError(f"column {at}: the map has {len(places)}", "at", code="out_of_range")
-    return column(page.method, layout, rails, places[at])
+    yield
+    return Drift(cloth, pace, cue, own_marks(layout.table, page.method))

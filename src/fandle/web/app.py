@@ -11,7 +11,7 @@ from fastapi.templating import Jinja2Templates
 from fandle.core.physics.warm import ready
 from fandle.service.warm import Warming
 from fandle.store.database import Database
-from fandle.web import demo, docs, pass_page, static_files
+from fandle.web import demo, docs, pass_page, static_files, trust
 from fandle.web.check import page as check_page
 from fandle.web.club import api as club_api
 from fandle.web.club import cue_test
@@ -41,7 +41,7 @@ from fandle.web.work import Works
 HERE = Path(__file__).parent
 PARTS = (
     table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
-    log_files, check_page, club_page, compare_page, handbook_page, club_api, cue_test, pass_page, docs,
+    log_files, check_page, club_page, compare_page, handbook_page, trust, club_api, cue_test, pass_page, docs,
 )  # fmt: skip
 
 

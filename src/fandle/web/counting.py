@@ -1,13 +1,14 @@
 """A system's count in words: its sum, its stroke and its landing."""
 
 from dataclasses import replace
-from typing import cast
+from typing import Any, cast
 
 from fandle.core.shot.side import running
 from fandle.core.shot.tips import tips_of
-from fandle.core.systems.base import Count, figure
+from fandle.core.systems.base import Count, NoCount, figure
 from fandle.core.systems.registry import TITLES
 from fandle.core.table.model import Table
+from fandle.core.tablecheck.own_marks import Tuned
 from fandle.core.words.spoken import plural_lengths, tips_word
 from fandle.formats.answers import count_answer
 from fandle.service.answer import Answer
@@ -25,9 +26,9 @@ def counted(asked: Situation, answer: Answer) -> CountModel:
     ]
     if answer.counted is None or answer.chosen is None:
         return {"applies": False, "reason": "a straight shot needs no count", "methods": methods}
-    found, favourite = answer.counted.found, answer.counted.favourite
+    found, favourite, own = answer.counted.found, answer.counted.favourite, answer.counted.tuned
     page = f"{address.HANDBOOK}/{shown}?{address.write(replace(asked, rails=answer.chosen.rails, system=shown))}"
-    data = cast(CountModel, {**count_answer(found).json_data(), "methods": methods, "page": page})
+    data = cast(CountModel, {**count_json(found, own), "methods": methods, "page": page})
     if not isinstance(found, Count):
         return data
     data["verdict"] = verdict(found)
@@ -39,6 +40,18 @@ def counted(asked: Situation, answer: Answer) -> CountModel:
     data["lead"], data["result"] = sum_of(found)
     if favourite is not None:
         data["stands_in"] = {"title": favourite.title, "reason": favourite.reason}
+    return data
+
+
+def count_json(found: Count | NoCount, own: Tuned | None) -> dict[str, Any]:
+    """The answer of `fandle count`, with the table's own mark among its numbers and in its words."""
+    data = count_answer(found, tuned=own).json_data()
+    if own is None or not isinstance(found, Count):
+        return data
+    number = figure(own.at) if own.own is None else figure(own.own.number, 1)
+    what = "mark" if own.own is None else "number"
+    data["numbers"].append({"rail": found.rails[0].value, "at": own.at, "label": f"here {number}", "role": "table"})
+    data["say"] += f" This table's own {what} for it is {number}: it lands {own.lands.where}."
     return data
 
 

@@ -10,11 +10,10 @@ from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.twin import Twin
 from fandle.core.table.rails import rails_name
 from fandle.core.words.spoken import plural_lengths
-from fandle.formats.answers import count_answer
 from fandle.service.compare import Beside
 from fandle.service.situation import Situation
 from fandle.web import address
-from fandle.web.counting import played_how, sum_of, verdict
+from fandle.web.counting import count_json, played_how, sum_of, verdict
 from fandle.web.drawing import path
 from fandle.web.figures import FRAME_WORDS, mark
 from fandle.web.hand_view import HandModel, hands
@@ -82,7 +81,7 @@ def _open(asked: Situation, count: Count, found: Beside) -> SystemModel:
         "page": f"{address.HANDBOOK}/{count.method}?{chosen}",
         "hands": hands(layout.table, found.hands),
     }
-    return cast(SystemModel, {**count_answer(count).json_data(), **said})
+    return cast(SystemModel, {**count_json(count, found.tuned), **said})
 
 
 def _twin(twin: Twin | None) -> str:

@@ -8,7 +8,7 @@ from dataclasses import fields, replace
 import pytest
 
 from fandle.core.errors import BadInputError
-from fandle.core.handbook.holds import by_cloth, by_pace, column, columns, placed, swept
+from fandle.core.handbook.holds import by_cloth, by_pace, placed, swept
 from fandle.core.handbook.page import HERE, Page, all_pages, page_of
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -116,25 +116,6 @@ def test_figures_in_the_words_are_the_played_ones() -> None:
     assert lands("M16", "pool-9ft", "far,foot,near", (1.0, 0.3), (0.1, 3.5)) == pytest.approx(-1.0, abs=0.1)
     assert "short rail first, up to 2½ marks long" in page_of("M10").drifts
     assert lands("M10", "snooker-12ft", "foot,far", (4.0, 2.0), (1.0, 2.0)) == pytest.approx(2.5, abs=0.2)
-
-
-def test_a_map_covers_the_bed() -> None:
-    page = page_of("M3")
-    places = columns()
-    assert len(places) == 32
-    assert places[0] > 0.09
-    spots = [spot for x in places[::6] for spot in finish(column("M3", page.example, page.rails, x))]
-    assert all(0 < spot.y < 4 for spot in spots)
-    counted = [spot for spot in spots if spot.off is not None]
-    assert len(counted) > len(spots) / 3
-    assert any(spot.off_balls < 1 for spot in counted)
-    assert any(spot.off_balls > 1 for spot in counted)
-    one = counted[len(counted) // 2]
-    there = placed(page.example, one.x, one.y)
-    assert there is not None
-    again = plain_count("M3", there, page.rails)
-    assert isinstance(again, Count)
-    assert one.off == again.lands.off
 
 
 def test_a_map_leaves_out_places_where_no_ball_can_lie() -> None:

@@ -1,4 +1,4 @@
-"""Where a system holds, as figures: along a row of cue balls, over the whole bed, and beside other systems.
+"""Where a system holds, as figures: along a row of cue balls.
 
 Each is the system's own count, its own aim played on this table; nothing is fitted or smoothed.
 """
@@ -7,7 +7,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import partial
 
-from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT, FASTEST_MPS
+from fandle.core.constants import FASTEST_MPS
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
@@ -26,7 +26,6 @@ STEPS = 24  # cue balls along a sweep, less one
 PACE = 0.75  # lengths softer and firmer
 SOFTEST = 0.5  # lengths
 Placed = tuple[float, Layout, Count]  # place on the page's axis, layout, count
-GRID = 0.25  # diamonds between the cue balls of a map, the first half of it off the noses
 
 
 @dataclass(frozen=True)
@@ -141,38 +140,3 @@ def _replayed(layout: Layout, found: Count, stroke: Stroke) -> Landing | None:
 
 def _dot(at: float, lands: Landing) -> Dot:
     return Dot(at, lands.off, lands.off_balls < 1.0)
-
-
-@dataclass(frozen=True)
-class Spot:
-    """The system from one place of the cue ball: its landing, or None where it does not count."""
-
-    x: float
-    y: float
-    off: float | None
-    off_balls: float
-
-
-def columns() -> list[float]:
-    """Places along the bed at which a map is asked for."""
-    return _places(DIAMONDS_LONG)
-
-
-def _places(whole: int) -> list[float]:
-    return [GRID * (k + 0.5) for k in range(round(whole / GRID))]
-
-
-def column(method: str, layout: Layout, rails: tuple[Rail, ...], x: float) -> Steps[list[Spot]]:
-    """One column of the map: the system from cue balls across the bed at x, in steps."""
-    spots = []
-    for y in _places(DIAMONDS_SHORT):
-        there = placed(layout, x, y)
-        if there is None:
-            continue
-        found = plain_count(method, there, rails)
-        if isinstance(found, Count):
-            spots.append(Spot(x, y, found.lands.off, found.lands.off_balls))
-        else:
-            spots.append(Spot(x, y, None, 0.0))
-        yield
-    return spots

@@ -65,9 +65,9 @@ def crossing(pieces: Floats, n_pc: int, line: Line) -> float:
             (q[PIECE.y] - line.value, q[PIECE.vy], q[PIECE.ay]) if line.axis == 0
             else (q[PIECE.x] - line.value, q[PIECE.vx], q[PIECE.ax])
         )  # fmt: skip
-        t = _first_root(across, speed, bends, q[PIECE.lasts])
+        t = first_root(across, speed, bends, q[PIECE.lasts])
         if t >= 0.0:
-            return _along(q, t, line.axis)
+            return along_at(q, t, line.axis)
     if last < 0:
         return math.nan
     q = pieces[last]
@@ -86,14 +86,14 @@ def crossing(pieces: Floats, n_pc: int, line: Line) -> float:
 
 
 @kernel
-def _along(q: Floats, t: float, axis: int) -> float:
+def along_at(q: Floats, t: float, axis: int) -> float:
     if axis == 0:
         return float(q[PIECE.x] + t * (q[PIECE.vx] + 0.5 * t * q[PIECE.ax]))
     return float(q[PIECE.y] + t * (q[PIECE.vy] + 0.5 * t * q[PIECE.ay]))
 
 
 @kernel
-def _first_root(across: float, speed: float, bends: float, lasts: float) -> float:
+def first_root(across: float, speed: float, bends: float, lasts: float) -> float:
     """The first time from 0 to `lasts` at which across + speed·t + ½ bends·t² is 0; −1 for none."""
     a, found = 0.5 * bends, -1.0
     if abs(a) < 1e-12:
@@ -117,7 +117,7 @@ def _carry(pieces: Floats, n_pc: int, p: Floats, carried: Floats) -> None:
         leg, t = int(q[PIECE.leg]), q[PIECE.lasts]
         if leg >= MOST_RAILS or t <= 0.0:
             continue
-        x, y = _along(q, t, 0), _along(q, t, 1)
+        x, y = along_at(q, t, 0), along_at(q, t, 1)
         vx, vy = q[PIECE.vx] + t * q[PIECE.ax], q[PIECE.vy] + t * q[PIECE.ay]
         if math.hypot(vx, vy) < 1e-6:
             vx, vy = q[PIECE.vx], q[PIECE.vy]

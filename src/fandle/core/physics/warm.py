@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterator
 import numpy as np
 
 from fandle.core.physics import batch, search
+from fandle.core.physics.arrive import Goal, arrive
 from fandle.core.physics.bank import bank_outcome, bank_sweep, contact
 from fandle.core.physics.engine import AT_JAWS
 from fandle.core.physics.jit import Floats, cache_folder, forget_old
@@ -71,6 +72,7 @@ def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
         (8.0, lambda: _batch(p)),
         (3.0, _leaves),
         (4.0, lambda: _trace(p)),
+        (3.0, lambda: _arrive(p)),
     ]
 
 
@@ -80,8 +82,7 @@ def _scene(p: Floats, pocket: int = -1) -> Scene:
 
 
 def _batch(p: Floats) -> None:
-    rows = batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
-    batch.play_batch(rows, p[None], np.array([[1.5, 0.6]]))
+    batch.play_batch(_one(), p[None], np.array([[1.5, 0.6]]))
 
 
 def _leaves() -> None:
@@ -95,6 +96,13 @@ def _leaves() -> None:
     sights(rests, on, 0.06, np.empty(1, np.bool_), n, np.empty(1))
 
 
+def _one() -> batch.Strokes:
+    return batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
+
+
 def _trace(p: Floats) -> None:
-    rows = batch.Strokes(np.zeros(1), STROKE[None].copy(), np.array([[0.4, 0.4]]), np.zeros(1, dtype=np.int64))
-    trace(rows, p[None])
+    trace(_one(), p[None])
+
+
+def _arrive(p: Floats) -> None:
+    arrive(_one(), p, np.array([1], dtype=np.int64), Goal(0.5, 0.5, 0))

@@ -12,6 +12,8 @@ from fandle.core.shot.path import Piece
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 
+STILL = 1e-9  # diamonds: the last half of a stretch that is no longer ends at rest
+
 
 def nearest(table: Table, pieces: Iterable[Piece], x: float, y: float) -> float:
     """Least distance in metres between a path and the point (x, y) in metres; inf without path."""
@@ -65,8 +67,9 @@ def crosses(shot: Approach, rail: Rail, leg: int, across: float, carry: bool = T
         if s is not None:
             return _bezier(_track(rail.along, q), s), _travel(pieces, rail)
     for q in reversed(pieces if carry else []):
-        tail_along = rail.along(*q.end) - rail.along(*q.control)
-        tail_across = rail.across(*q.end) - rail.across(*q.control)
+        back = q.control if math.dist(q.control, q.end) > STILL else q.start  # it rests there: the way it came
+        tail_along = rail.along(*q.end) - rail.along(*back)
+        tail_across = rail.across(*q.end) - rail.across(*back)
         if tail_across * (across - rail.across(*q.end)) > 0.0:
             run = (across - rail.across(*q.end)) / tail_across
             return rail.along(*q.end) + run * tail_along, _travel(pieces, rail)

@@ -52,6 +52,9 @@ _IN_ORDER = (
 )  # fmt: skip
 METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _IN_ORDER}
 PAGES: dict[str, str] = {name: module.__name__.rpartition(".")[2] for name, module in METHODS.items()}  # by file name
+BY_EYE = frozenset(  # without a sum: a mirror or a played line, told in contact marks
+    module.METHOD for module in (equal_angles, from_object_ball, angles_backwards, natural_escape, round_the_table)
+)
 TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
 TURNS = [Turn(ends, sides) for ends, sides in itertools.product((False, True), repeat=2)]
 
@@ -129,14 +132,23 @@ def _landing(found: Count | NoCount) -> float:
     return found.lands.off_balls if isinstance(found, Count) else math.inf
 
 
-def _view(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> View | None:
-    """The layout turned to the method; None where it does not count over these rails."""
+def facing(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> tuple[tuple[Rail, ...], Turn] | None:
+    """(the method's own order, the turn that brings these rails on to it); None where it does not count over them."""
     for wanted in METHODS[name].ORDERS:
         turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
         if turn is not None:
-            there = turn.layout(layout)
-            return View(there, wanted, there.ball(ball.id), turn)
+            return wanted, turn
     return None
+
+
+def view_of(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> View | None:
+    """The layout turned to the method; None where it does not count over these rails."""
+    found = facing(name, layout, rails, ball)
+    if found is None:
+        return None
+    wanted, turn = found
+    there = turn.layout(layout)
+    return View(there, wanted, there.ball(ball.id), turn)
 
 
 def _tried(
@@ -153,7 +165,7 @@ def _tried(
 
 
 def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool) -> Count | NoCount:
-    module, view = METHODS[name], _view(name, layout, rails, ball)
+    module, view = METHODS[name], view_of(name, layout, rails, ball)
     if view is not None:
         draft = module.count(view)
         if isinstance(draft, str):
@@ -171,7 +183,7 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     """How a count is measured with hands and cue; () where its system does not measure."""
     module, layout = METHODS[found.method], layout.settled()
     measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
-    view = None if measure is None else _view(found.method, layout, found.rails, layout.require_target(target))
+    view = None if measure is None else view_of(found.method, layout, found.rails, layout.require_target(target))
     draft = "" if view is None else module.count(view)
     if measure is None or view is None or isinstance(draft, str):
         return ()

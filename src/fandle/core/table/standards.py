@@ -149,3 +149,8 @@ def standard_twin(table: Table) -> Table:
 def usual_game(table: Table) -> str:
     """The game a table is made for."""
     return GAMES_ON.get(table.standard, "nine-ball")
+
+
+def usual_target(table: Table) -> str:
+    """A ball to be hit in that game."""
+    return {"three-cushion": "red", "snooker": "red1"}.get(usual_game(table), "1")

@@ -12,7 +12,7 @@ from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import TITLES, orders_of, plain_count
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
-from fandle.core.table.standards import usual_game
+from fandle.core.table.standards import usual_game, usual_target
 from fandle.core.words.spoken import mixed
 
 TRIED = 3  # layouts for each system
@@ -52,7 +52,7 @@ def system_changes(before: Table, after: Table, methods: tuple[str, ...]) -> lis
 def layouts_of(table: Table, method: str) -> Iterator[tuple[Layout, tuple[Rail, ...]]]:
     """Layouts on which a system counts, the cue ball near the head, the target where the system wants it."""
     game = usual_game(table)
-    target = "red" if game == "three-cushion" else "red1" if game == "snooker" else "1"
+    target = usual_target(table)
     edge = table.ball_radius / table.diamond_y
     given = 0
     for place in ((6.0, 1.5), (2.6, edge), (5.0, edge), (1.2, 2.4), (edge * 2, 2.0)):

@@ -55,6 +55,7 @@ async def compare_room(request: Request) -> HTMLResponse:
         "urls": {
             "compare": address.COMPARE,
             "map": address.MAP,
+            "prefer": address.PREFER,
             "table": address.TABLE_ROOM,
             "room": address.COMPARE_ROOM,
             "preferences": address.PREFERENCES,

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
@@ -19,12 +19,12 @@ from fandle.core.systems.registry import METHODS
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
-from fandle.service.explore import drift, example, map_column, map_columns
+from fandle.service.explore import drift, example
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.handbook.view import CurveModel, RivalModel, SpotModel, bank_href, curves_json, index, rival, spots_json
+from fandle.web.handbook.view import CurveModel, OwnModel, RivalModel, bank_href, curves_json, index, own_json, rival
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
@@ -46,16 +46,6 @@ class Example(BaseModel):
     cloth: str = OWN
     rubber: str = OWN
     cue: str = IDEAL.name
-
-
-class MapColumn(BaseModel):
-    """One column of a map: which system, over which rails, how far along the bed (0 is the head end)."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    example: Example
-    method: str
-    at: int = Field(ge=0)
 
 
 class Asked(NamedTuple):
@@ -82,19 +72,16 @@ class ExampleModel(TypedDict):
 
 
 class DriftModel(TypedDict):
-    """How a system lands along a row of cue balls, by cloth, by pace and by cue; no curves by cue without side."""
+    """How a system lands along a row of cue balls, by cloth, by pace and by cue; no curves by cue without side.
+
+    own: the table's own marks, null for a system that has none.
+    """
 
     axis: str
     cloth: list[CurveModel]
     cue: list[CurveModel]
     pace: list[CurveModel]
-
-
-class MapModel(TypedDict):
-    """One column of a map, and how many there are."""
-
-    of: int
-    spots: list[SpotModel]
+    own: OwnModel | None
 
 
 @router.get(address.HANDBOOK, response_class=HTMLResponse)
@@ -183,7 +170,7 @@ def _beside(page: Page) -> tuple[Page | None, Page | None]:
 async def post_example(method: str, asked: Example, request: Request) -> ExampleModel:
     """The live example: the sum, the landing, the hands, and the other systems on the same layout."""
     page = page_of(method)
-    wanted = _asked(page, asked, request)
+    wanted = asked_of(page, asked, request)
     shown = await works_of(request).run(request, _example(page, wanted))
     return said(shown, screen_of(request, wanted.layout.table, turns=False))
 
@@ -192,7 +179,7 @@ async def post_example(method: str, asked: Example, request: Request) -> Example
 async def post_drift(method: str, asked: Example, request: Request) -> DriftModel:
     """How the system lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
-    layout, rails, *_ = _asked(page, asked, request)
+    layout, rails, *_ = asked_of(page, asked, request)
     return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
 
 
@@ -202,21 +189,13 @@ def _drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[DriftMo
         "axis": page.axis,
         "cloth": curves_json(found.cloth),
         "pace": curves_json(found.pace),
+        "own": None if found.own is None else own_json(found.own),
         "cue": curves_json(found.cue),
     }
 
 
-@router.post(address.MAP, responses=FAULTS)
-async def post_map(part: MapColumn, request: Request) -> MapModel:
-    """One column of the map of where a system holds, and how many columns there are."""
-    page = page_of(part.method)
-    layout, rails, *_ = _asked(page, part.example, request)
-    steps = map_column(page, layout, rails, part.at)
-    spots = await works_of(request).run(request, steps, quick=False)
-    return {"of": map_columns(), "spots": spots_json(layout.table, spots)}
-
-
-def _asked(page: Page, asked: Example, request: Request) -> Asked:
+def asked_of(page: Page, asked: Example, request: Request) -> Asked:
+    """A live example as it was asked for; what is left out is the page's own."""
     layout = scene_layout(asked.layout, request)
     table = conditioned(layout.table, asked.cloth, asked.rubber)
     rails = parse_rails(asked.rails) if asked.rails else page.rails

@@ -1,26 +1,27 @@
-"""The Handbook's figures as a page shows them: index groups, other systems on the same layout, curves, map dots."""
+"""The Handbook's figures as a page shows them: index groups, other systems, curves, own numbers."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import NotRequired
 
+import numpy as np
+from numpy.typing import NDArray
 from typing_extensions import TypedDict
 
-from fandle.core.handbook.holds import Curve, Spot
+from fandle.core.handbook.holds import Curve
 from fandle.core.handbook.page import Page
 from fandle.core.lines.marks import over
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import Count, NoCount
-from fandle.core.table.model import Table
+from fandle.core.systems.base import Count, NoCount, figure
 from fandle.core.table.speeds import default_speed
+from fandle.core.tablecheck.own_marks import KINDS, OwnMarks
 from fandle.service.explore import own_example
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import sum_of, verdict
 from fandle.web.drawing import diamonds_mm, path
 from fandle.web.figures import FRAME_WORDS, mark
-
-SpotModel = tuple[float, float, float | None, float]
 
 
 class CurveModel(TypedDict):
@@ -29,6 +30,20 @@ class CurveModel(TypedDict):
     name: str
     dots: list[tuple[float, float, bool]]
     worst: str
+
+
+class OwnModel(TypedDict):
+    """The table's own numbers: what to shoot from each start (rows) for each target (columns), in words; "–" for none.
+
+    sums: what the system's sum says there, beside it.
+    """
+
+    start: str
+    goal: str
+    goals: list[str]
+    starts: list[str]
+    cells: list[list[str]]
+    sums: list[list[str]]
 
 
 class RivalModel(TypedDict):
@@ -127,6 +142,22 @@ def curves_json(curves: Iterable[Curve]) -> list[CurveModel]:
     ]
 
 
-def spots_json(table: Table, spots: Iterable[Spot]) -> list[SpotModel]:
-    """(x mm, y mm, diamonds off or null, ball diameters off)."""
-    return [(*diamonds_mm(table, (s.x, s.y)), s.off, round(s.off_balls, 3)) for s in spots]
+def own_json(own: OwnMarks) -> OwnModel:
+    """A table's own numbers as the page shows them."""
+    kind = KINDS[own.method]
+    digits = 2 if np.isnan(own.own).all() else 1
+    numbers = np.where(np.isnan(own.own), own.counted + own.shift, own.own + own.shift / own.unit)
+    sums = np.where(np.isnan(own.own), own.counted, own.own)
+
+    def texts(values: NDArray[np.float64]) -> list[list[str]]:
+        shown = np.where(np.isnan(own.shift), np.nan, values)
+        return [["–" if math.isnan(v) else figure(v, digits) for v in row] for row in shown.tolist()]
+
+    return {
+        "start": kind.start_word,
+        "goal": kind.goal_word,
+        "goals": [figure(kind.goal_name(goal)) for goal in kind.goals],
+        "starts": [figure(kind.start_name(start)) for start in kind.starts],
+        "cells": texts(numbers),
+        "sums": texts(sums),
+    }

@@ -6,6 +6,7 @@ import { ballsLayer } from "./balls-layer.js";
 import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
+import { preferPicture } from "./prefer.js";
 import { drawCount, drawWords } from "./marks-layer.js";
 import { systemDetail } from "./system-detail.js";
 import { labels as makeLabels } from "./labels.js";
@@ -49,6 +50,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
     balls = { ...balls, balls: balls.balls.map((ball) => (ball.id === id ? { id, x, y } : ball)) };
     drawBalls();
     map.clear();
+    prefer.clear();
     ask({ layout: balls });
   },
   onChoose: (id) => { chosenBall = id; drawBalls(); },
@@ -93,8 +95,10 @@ function detail(system) {
   return systemDetail(system, [page, mine]);
 }
 
-const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
+const map = holdsMap({ button: find("map"), before: find("map-before"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
   () => ({ example: { layout: answer.layout, rails: shown().rails.join(",") }, method: shown().method }));
+const prefer = preferPicture({ button: find("prefer"), progress: find("prefer-progress"), says: find("prefer-says"), box: find("pictures") }, sheet, urls.prefer,
+  () => ({ body: { example: { layout: balls } }, target: balls.balls.filter((ball) => ball.id === balls.target).map((ball) => [ball.x * sheet.dx, sheet.width - ball.y * sheet.dy]) }));
 const measure = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
 
 function draw() {
@@ -110,8 +114,8 @@ function draw() {
   if (held) find("systems").querySelector(`[data-method="${held}"]`)?.focus();
   find("shown").replaceChildren(...detail(system));
   find("map").hidden = !system;
+  find("prefer").hidden = !balls.target;
   measure.load(system?.hands ?? []);
-  map.redraw();
   const shut = answer.systems.filter((each) => !each.applies);
   find("shut").hidden = shut.length === 0;
   find("shut").querySelector("summary").textContent = `${shut.length} systems do not work from here`;

@@ -8,6 +8,7 @@ import { html, put, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { holdsMap } from "./holds.js";
 import { drawCount, drawWords } from "./marks-layer.js";
+import { drawOwnMarks } from "./own-marks.js";
 import { systemDetail } from "./system-detail.js";
 import { labels as makeLabels } from "./labels.js";
 import { sheet as makeSheet } from "./sheet.js";
@@ -38,12 +39,13 @@ const ask = asker(urls.example, (reply) => {
 }, (fault) => say(fault.message));
 
 let timer = 0;
-const drift = asker(urls.drift, ({ axis, cloth, pace, cue }) => {
+const drift = asker(urls.drift, ({ axis, cloth, pace, cue, own }) => {
   drawCurves(find("plot-cloth"), cloth, axis);
   find("by-cue").hidden = cue.length === 0;
   find("any-cue").hidden = cue.length > 0;
   if (cue.length) drawCurves(find("plot-cue"), cue, axis);
   drawCurves(find("plot-pace"), pace, axis);
+  drawOwnMarks(find("own-marks"), own);
 }, (fault) => say(fault.message));
 
 function change(edit) {
@@ -63,7 +65,7 @@ const layer = ballsLayer(sheet, find("layer-balls"), labels, {
 });
 const drawBalls = () => layer.draw(state.layout.balls, state.layout.target, chosenBall, new Set());
 
-const map = holdsMap({ button: find("map"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
+const map = holdsMap({ button: find("map"), before: find("map-before"), progress: find("map-progress"), says: find("map-says") }, sheet, find("layer-holds"), urls.map,
   () => ({ example: state, method: book.dataset.method }));
 const measure = handsPanel(find("hands"), sheet, find("layer-hands"), (open) => book.classList.toggle("measuring", open));
 
@@ -115,7 +117,6 @@ function draw() {
   const own = system.applies ? [{ applies: true, href: urls.page, title: system.title, sum: `${system.lead}${system.result}`, nose: system.aim.nose.toFixed(2), ...system.verdict }] : [];
   find("rivals").replaceChildren(html("caption", {}, "On the layout drawn here"),
     html("thead", {}, html("tr", {}, ...["System", "Sum", "At the cushion edge", "Lands"].map((text) => html("th", { scope: "col" }, text)))), html("tbody", {}, ...[...own, ...answer.rivals].map(rival)));
-  map.redraw();
 }
 
 new ResizeObserver(() => { if (sheet.fit()) draw(); }).observe(sheet.element);

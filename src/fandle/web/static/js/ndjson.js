@@ -12,3 +12,13 @@ export async function* told(reply) {
     for (const line of lines) yield JSON.parse(line);
   }
 }
+
+// The lines of an answer to a question; throws what the server, or a line, says is wrong. The signal stops it.
+export async function* answered(url, data, signal) {
+  const reply = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(data), signal });
+  if (!reply.ok) throw new Error((await reply.json()).error);
+  for await (const line of told(reply)) {
+    if (line.error) throw new Error(line.error);
+    yield line;
+  }
+}

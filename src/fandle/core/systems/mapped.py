@@ -1,0 +1,113 @@
+"""One system from many starts at once: its own count at each, all aims played together.
+
+Every start is counted by the system's own `count`, so that a map can never say otherwise than `fandle count`; what
+costs, playing, is one call of a kernel.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from fandle.core.errors import BadInputError
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import direction_to
+from fandle.core.physics.arrive import Goal, arrive
+from fandle.core.physics.batch import Strokes
+from fandle.core.shot.stroke import Stroke
+from fandle.core.systems.base import Draft, View
+from fandle.core.systems.played import FROZEN
+from fandle.core.systems.registry import METHODS, facing, known
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
+from fandle.core.words.balls import CUE
+
+Floats = NDArray[np.float64]
+
+
+class Aimed(NamedTuple):
+    """A start with the aim counted from it: which of the starts, the cue's direction (rad), the stroke."""
+
+    number: int
+    direction: float
+    stroke: Stroke
+
+
+class Landings(NamedTuple):
+    """Of n starts: diamonds off (long +) and ball diameters beside the target; NaN where the system does not count."""
+
+    off: Floats
+    off_balls: Floats
+
+    @property
+    def counted(self) -> NDArray[np.bool_]:
+        """Where it counts."""
+        return ~np.isnan(self.off)
+
+    @property
+    def hits(self) -> NDArray[np.bool_]:
+        """Where its own aim hits."""
+        with np.errstate(invalid="ignore"):
+            return self.off_balls < 1.0
+
+
+def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Sequence[Point]) -> Landings:
+    """Where one system's own aims over these rails land on the layout's target, the cue ball at each of `starts`.
+
+    Diamonds; every start must be a place where the cue ball can lie. Other balls are left aside, as `count` does.
+    """
+    name, settled = known(method), layout.settled()
+    target = settled.require_target()
+    found = Landings(np.full(len(starts), math.nan), np.full(len(starts), math.nan))
+    aimed = [
+        each for k, start in enumerate(starts) if (each := _aimed(name, settled, rails, target, k, start)) is not None
+    ]
+    if not aimed:
+        return found
+    goal = Goal(*settled.metres(settled.ball(target.id)), 0 if rails[-1].is_long else 1)
+    table = settled.table
+    scale = np.array([table.diamond_x, table.diamond_y])
+    numbers = np.array([each.number for each in aimed])
+    rows = Strokes(
+        np.array([each.direction for each in aimed]), np.array([each.stroke.array() for each in aimed]),
+        np.array(starts)[numbers] * scale, np.zeros(len(aimed), np.int64),
+    )  # fmt: skip
+    arrived = arrive(rows, table.params(), np.array([rail.number for rail in rails]), goal)
+    found.off[numbers] = arrived.off / (table.diamond_x if rails[-1].is_long else table.diamond_y)
+    found.off_balls[numbers] = np.abs(arrived.past) / (2 * table.ball_radius)
+    return found
+
+
+def _aimed(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, number: int, start: Point) -> Aimed | None:
+    """The aim from one start, turned back to the real table; None where the system does not count."""
+    view = _view(name, layout, rails, target, start)
+    draft = None if view is None else METHODS[name].count(view)
+    if view is None or not isinstance(draft, Draft):
+        return None
+    at = view.turn.at(view.rail, draft.at)
+    if not 0.0 <= at <= rails[0].diamonds or view.off(view.cue) <= view.radius + FROZEN:
+        return None
+    table = layout.table
+    place = start[0] * table.diamond_x, start[1] * table.diamond_y
+    try:
+        direction = direction_to(table, rails[0], place, at, draft.frame)
+    except BadInputError:
+        return None
+    return Aimed(number, direction, replace(draft.stroke, side=view.turn.hand * draft.stroke.side))
+
+
+def _view(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, start: Point) -> View | None:
+    """The layout with its cue ball at a start, turned to the system; None where it does not count over these rails."""
+    there = layout.moved(tuple(Ball(CUE, *start) if ball.id == CUE else ball for ball in layout.balls))
+    found = facing(name, there, rails, target)
+    if found is None:
+        return None
+    wanted, turn = found
+    turned = turn.layout(layout)  # kept from start to start
+    cue = Ball(CUE, *turn.point(*start))
+    seen = turned.moved(tuple(cue if ball.id == CUE else ball for ball in turned.balls))
+    return View(seen, wanted, seen.ball(target.id), turn)

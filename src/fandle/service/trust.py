@@ -1,0 +1,93 @@
+"""Where a system can be trusted on this table, and which to prefer where. Maps are kept until something changes."""
+
+import threading
+from collections import OrderedDict
+from collections.abc import Generator
+from dataclasses import dataclass
+from typing import Any, Generic, TypeVar
+
+from fandle.core.handbook.trust import (
+    COARSE,
+    Part,
+    Preferred,
+    TrustMap,
+    grid_of,
+    methods_over,
+    nearest_over,
+    prefer,
+    trust,
+    without_cue,
+)
+from fandle.core.layout.model import Layout
+from fandle.core.systems.registry import known
+from fandle.core.table.rails import Rail
+
+T = TypeVar("T")
+MOST_KEPT = 200
+PICTURED = (1, 2, 3)  # rails
+
+
+class Kept(Generic[T]):
+    """The latest answers by what they depend on: a table that changes is another, so nothing has to be forgotten."""
+
+    def __init__(self, most: int = MOST_KEPT) -> None:
+        self._found: OrderedDict[tuple[object, ...], T] = OrderedDict()
+        self._most, self._lock = most, threading.Lock()
+
+    def get(self, key: tuple[object, ...]) -> T | None:
+        """What was kept, if it still is."""
+        with self._lock:
+            if key in self._found:
+                self._found.move_to_end(key)
+            return self._found.get(key)
+
+    def put(self, key: tuple[object, ...], value: T) -> T:
+        """Keep it; the one asked for longest ago gives way."""
+        with self._lock:
+            self._found[key] = value
+            if len(self._found) > self._most:
+                self._found.popitem(last=False)
+        return value
+
+
+_MAPS: Kept[TrustMap] = Kept()
+_NEAREST: Kept[Any] = Kept()
+
+
+def trust_map(method: str, layout: Layout, rails: tuple[Rail, ...]) -> Generator[Part | None, None, TrustMap]:
+    """Where on the bed a system's own aim over these rails hits the layout's target; told column by column."""
+    name = known(method)
+    layout.require_target()
+    key = (name, rails, *without_cue(layout))
+    kept = _MAPS.get(key)
+    if kept is not None:
+        yield Part(0, len(kept.grid.xs), kept)
+        return kept
+    found = yield from trust(name, layout, rails, grid_of(layout.table))
+    return _MAPS.put(key, found)
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How much of the pictures is known, 0 to 1."""
+
+    part: float
+
+
+def preferred(layout: Layout) -> Generator[Progress | None, None, list[Preferred]]:
+    """Of the systems over one, two and three rails each: which lands nearest from where; tells how far it is."""
+    layout.require_target()
+    grid, pictures, done = grid_of(layout.table, *COARSE), [], 0
+    whole = sum(len(methods_over(rails)) for rails in PICTURED)
+    for rails in PICTURED:
+        maps = {}
+        for name in methods_over(rails):
+            key = (name, rails, *without_cue(layout))
+            found = _NEAREST.get(key)
+            if found is None:
+                found = _NEAREST.put(key, (yield from nearest_over(name, layout, rails, grid)))
+            maps[name] = found
+            done += 1
+            yield Progress(done / whole)
+        pictures.append(prefer(maps, rails, grid))
+    return pictures
