@@ -51,6 +51,7 @@ browser: test-setup
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
 	$(BIN)/python bench/plans.py
+	PYTHONPATH=. $(BIN)/python bench/trust.py
 
 # Breaks lines of the core and counts how many the core's tests notice: half an hour.
 mutants: test-setup

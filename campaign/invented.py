@@ -10,17 +10,17 @@ from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import direction_to
 from fandle.core.lines.solution import Aim
 from fandle.core.physics.batch import Strokes
-from fandle.core.physics.trace import trace
+from fandle.core.physics.trace import trace, trace_by_rail
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.diagnose import KIND_OF, Miss, figures_of, seen_of
-from fandle.core.tablecheck.evidence import KINDS, Contact, Seen
+from fandle.core.tablecheck.evidence import KINDS, Contact, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS
-from fandle.core.tablecheck.shooter import shoot
-from fandle.core.tablecheck.shots import reference_shot
+from fandle.core.tablecheck.shooter import read, shoot
+from fandle.core.tablecheck.shots import SHOTS, reference_shot
 
 POOL = STANDARDS["pool-9ft"]
 SIX = ("plain", "lag", "firm", "reverse", "route", "three")
@@ -30,6 +30,21 @@ Errors = tuple[np.ndarray, np.ndarray]
 
 def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator, before: Table = POOL) -> list[Seen]:
     return shoot([reference_shot(before, name) for name in SIX] * times, hidden, player, rng)
+
+
+def odd_evening(
+    hidden: Table, odd: Rail, by: float, player: Player, times: int, rng: np.random.Generator
+) -> list[Seen]:
+    """Every reference shot so many times on a table one rail of which has another restitution."""
+    asked = [
+        Seen(each, tuple(Contact(rail, 0.0) for rail in each.watch), (0.0, 0.0))
+        for each in [reference_shot(POOL, shot.id) for shot in SHOTS] * times
+    ]
+    other = replace(hidden, cushion_restitution=hidden.cushion_restitution + by)
+    four = np.stack([(other if rail is odd else hidden).params() for rail in Rail])[None]
+    off = rng.standard_normal((len(asked), len(KINDS)))
+    found = trace_by_rail(made(asked, player, off, np.zeros(len(asked), np.int64)), four)
+    return [read(one.setup, row, rng) for one, row in zip(asked, predicted(asked, found, hidden), strict=True)]
 
 
 def fresh(rng: np.random.Generator, count: int = 20) -> Strokes:

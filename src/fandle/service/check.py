@@ -32,7 +32,7 @@ def check(table: Table, seen: Sequence[Seen], player: Player, on: date | None = 
     return Check(
         table, found, tuple(plays(table, found)), tuple(system_changes(table, found.table, tuple(TITLES))),
         tuple(told(table, found, seen, player)), verdict(table, found, seen, player), like(found),
-        tuple(notes(found, seen, player)),
+        tuple(notes(table, found, seen, player)),
     )  # fmt: skip
 
 

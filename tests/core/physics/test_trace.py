@@ -1,13 +1,14 @@
 """Traces of many strokes at once, against the way of each played by itself."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.physics.batch import Strokes
-from fandle.core.physics.trace import MOST_RAILS, Line, trace
+from fandle.core.physics.trace import MOST_RAILS, Line, trace, trace_by_rail
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
@@ -56,3 +57,25 @@ def test_a_leg_carried_on_meets_the_rail_it_meets() -> None:
     axis = 0 if RAILS[first].is_long else 1
     assert abs(found.carried[0, 0, first] - found.at[0, 0, axis]) < 1e-9
     assert np.isnan(found.carried[0, 0, RAILS.index(Rail.NEAR)])  # it moves away from that one
+
+
+def test_a_table_of_four_alike_rails_plays_as_one_of_one_rubber() -> None:
+    """Rail by rail is the same to the last digit; another restitution shows after its own rail and not before."""
+    rng, n = np.random.default_rng(8), 120
+    at, start = rng.uniform(0.0, 2 * math.pi, n), rng.uniform((0.2, 0.2), (2.3, 1.0), (n, 2))
+    strokes = np.array([Stroke(rng.uniform(1.0, 4.0), side=rng.uniform(-0.3, 0.3)).array() for _ in range(n)])
+    rows = Strokes(at, strokes, start, np.zeros(n, np.int64))
+    whole, alike = trace(rows, POOL.params()[None]), trace_by_rail(rows, np.stack([POOL.params()] * 4)[None])
+    assert np.array_equal(whole.rails, alike.rails)
+    assert np.array_equal(whole.at, alike.at, equal_nan=True)
+    few = whole.rails[:, -1] < 0  # else more rails follow than are written down
+    assert np.array_equal(whole.rest[few], alike.rest[few], equal_nan=True)
+    dead = replace(POOL, cushion_restitution=POOL.cushion_restitution - 0.1)
+    odd = trace_by_rail(rows, np.stack([(dead if rail is Rail.FAR else POOL).params() for rail in RAILS])[None])
+    changed = 0
+    for k in range(n):
+        first = next((i for i, rail in enumerate(whole.rails[k]) if RAILS[rail] is Rail.FAR and rail >= 0), MOST_RAILS)
+        assert np.array_equal(whole.at[k, : first + 1], odd.at[k, : first + 1], equal_nan=True)
+        if first + 1 < MOST_RAILS and whole.rails[k, first + 1] >= 0:
+            changed += not np.array_equal(whole.at[k, first + 1], odd.at[k, first + 1])
+    assert changed > 30

@@ -18,7 +18,7 @@ from fandle.core.tablecheck.fit import NUMBERS, Fitting, fit, moved
 from fandle.core.tablecheck.own_numbers import system_changes
 from fandle.core.tablecheck.report import last_landing, like, nearest, notes, plays, verdict
 from fandle.core.tablecheck.shooter import shoot
-from fandle.core.tablecheck.shots import BY_ID, SHOTS, reference_shot, setup
+from fandle.core.tablecheck.shots import BY_ID, KINDS_OF_SHOT, SHOTS, reference_shot, setup
 
 TABLES = 10  # of each kind; bench/tablecheck.py does sixty
 
@@ -43,7 +43,7 @@ def test_the_fitted_table_lands_where_the_hidden_one_does(player: Player, times:
     assert (after - before).max() < 0.1
     inside = []
     for hidden, fitting, _, _ in found:
-        for shot, told in zip(SHOTS, plays(POOL, fitting), strict=True):
+        for shot, told in zip(KINDS_OF_SHOT, plays(POOL, fitting), strict=True):
             was, is_ = last_landing(setup(POOL, shot), [POOL, hidden])
             inside.append(abs(told.off - (is_ - was)) <= 1.96 * told.sd)
     assert 0.85 <= np.mean(inside) <= 1.0  # 90 to 98 % over sixty tables: bench/tablecheck.py
@@ -61,7 +61,7 @@ def test_one_wild_landing_moves_the_result_little_and_is_named() -> None:
         if shot.id != "lag":
             assert abs(a - b) < 1.0 / 3.0, shot.id
     assert 0 in spoilt.wild
-    assert any("shot 1" in text and "does not fit" in text for text in notes(spoilt, [wild, *seen[1:]], STEADY))
+    assert any("shot 1" in text and "does not fit" in text for text in notes(POOL, spoilt, [wild, *seen[1:]], STEADY))
 
 
 def test_what_was_learned_and_what_is_still_the_prior() -> None:
@@ -114,7 +114,7 @@ def test_a_table_that_plays_as_it_did_is_nearest_to_itself() -> None:
 def test_a_lag_that_drifts_and_a_heavy_arm_are_told() -> None:
     lag = reference_shot(POOL, "lag")
     seen = [Seen(lag, (Contact(Rail.FOOT, 2.4),), (2.5, 2.8))] * 2
-    said = notes(fit(POOL, seen, STEADY), seen, STEADY)
+    said = notes(POOL, fit(POOL, seen, STEADY), seen, STEADY)
     assert any("drifts 0.4 to the far rail" in text for text in said)
 
 

@@ -1,16 +1,28 @@
 """A table's own marks land where the sums do not, from starts between those fitted (issue: within 0.15 diamond)."""
 
 import random
+from dataclasses import replace
 
 import numpy as np
 import pytest
 
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim
+from fandle.core.player.scatter import CLUB
+from fandle.core.shot.approach import approach
+from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count
+from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import count
 from fandle.core.systems.symmetry import Turn
 from fandle.core.table.condition import OWN, conditioned
+from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.own_marks import KINDS, case_of, own_marks, tuned
+from fandle.core.tablecheck.shots import BY_ID
+from fandle.service.check import check, shoot
 
 LANDS = 0.15  # diamonds
 
@@ -77,3 +89,41 @@ def test_a_damp_table_asks_for_more_than_a_new_one() -> None:
     both = ~np.isnan(long_tracks[0]) & ~np.isnan(long_tracks[1])
     assert both.sum() > 10
     assert (long_tracks[1][both] > long_tracks[0][both] + 0.1).mean() > 0.9
+
+
+def test_after_a_check_the_next_kick_and_three_systems_own_numbers_land_on_the_real_table() -> None:
+    """The demo's damp table, its numbers hidden: checked by the practice shooter, three rounds of a club player.
+
+    Aims by the fitted table, played on the hidden one: a kick hits, M14, M16 and M17 land within 0.2 at the median and
+    nearer than their sums.
+    """
+    hidden = conditioned(STANDARDS["pool-9ft"], "damp", "dead")
+    asked = [shoot(hidden, STANDARDS["pool-9ft"], name, CLUB, turn) for turn in range(3) for name in BY_ID]
+    fitted = check(STANDARDS["pool-9ft"], asked, CLUB).table
+    layout = Layout(fitted, "nine-ball", (Ball("cue", 1.1, 0.6), Ball("1", 5.4, 1.1)), "1")
+    aim = solve_kick(layout, (Rail.FAR,), Stroke(3.0))
+    assert isinstance(aim, Aim)
+    real = replace(layout, table=hidden)
+    shot = approach(real, Stroke(3.0), aim.best.direction)
+    assert (shot.rails, shot.first_ball) == ((Rail.FAR,), "1")
+    rng = random.Random(2)
+    for method in ("M14", "M16", "M17"):
+        kind, own_off, sum_off = KINDS[method], [], []
+        while len(own_off) < 25:
+            start = rng.uniform(kind.starts[0], kind.starts[-1])
+            case = case_of(fitted, method, start, rng.uniform(min(kind.goals), max(kind.goals)))
+            told = None if case is None else count(method, case[0].layout, case[0].rails)
+            own = tuned(case[0].layout, told) if case is not None and isinstance(told, Count) else None
+            if own is None or case is None or not isinstance(told, Count):
+                continue
+            there = replace(case[0].layout, table=hidden)
+            target = there.require_target()
+            aiming = Aiming(there, told.rails, told.frame, told.stroke, (target.x, target.y))
+            lands = aiming.play(own.at)[2]
+            counted = count(method, there, told.rails)
+            if lands is None or not isinstance(counted, Count):
+                continue
+            own_off.append(abs(lands.off))
+            sum_off.append(abs(counted.lands.off))
+        assert np.median(own_off) < 0.2, method
+        assert np.median(own_off) < np.median(sum_off), method

@@ -7,11 +7,24 @@ import numpy as np
 
 from fandle.core.physics.batch import Strokes
 from fandle.core.physics.bed import NOTHING, gap_to
-from fandle.core.physics.engine import MOST_EVENTS, MOST_PIECES, OFF_JAWS, Until, run
+from fandle.core.physics.cloth import advance
+from fandle.core.physics.engine import LAST_RAIL, MOST_EVENTS, MOST_PIECES, OFF_JAWS, POTTED, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import BALL_WIDTH, motion_of
 from fandle.core.physics.single import strike_into
-from fandle.core.physics.state import EV_POCKET, EV_RAIL, EV_STOP, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Tape
+from fandle.core.physics.slots import DECAY
+from fandle.core.physics.state import (
+    EV_POCKET,
+    EV_RAIL,
+    EV_STOP,
+    EVENT,
+    EVENT_WIDTH,
+    PIECE,
+    PIECE_WIDTH,
+    Motion,
+    Phase,
+    Tape,
+)
 
 MOST_RAILS = 5  # that are written down
 
@@ -168,4 +181,50 @@ def trace(rows: Strokes, tables: Floats, line: Line = NO_LINE) -> Traces:
     tables = np.array(tables)
     tables.flags.writeable = False  # as a table's own numbers are
     trace_rows(rows, tables, line, out)
+    return out
+
+
+@kernel
+def _as_it_ends(piece: Floats, p: Floats) -> Motion:
+    """A ball at the end of a stretch of its way."""
+    ball = Motion(
+        piece[PIECE.x], piece[PIECE.y], piece[PIECE.vx], piece[PIECE.vy],
+        piece[PIECE.wx], piece[PIECE.wy], piece[PIECE.wz],
+    )  # fmt: skip
+    now = Phase(int(piece[PIECE.kind]), piece[PIECE.lasts], piece[PIECE.ax], piece[PIECE.ay])
+    return advance(ball, now, False, p[DECAY])
+
+
+@kernel
+def trace_by_rail_rows(rows: Strokes, tables: Floats, out: Traces) -> None:
+    """The same on a table whose rails differ: tables (k, 4, numbers), each rail with its own. Nothing is carried."""
+    tape = Tape(np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)))
+    state, balls = np.empty(BALL_WIDTH), np.empty((0, 2))
+    for i in range(len(rows.direction)):
+        four = tables[rows.table[i]]
+        state[:] = 0.0
+        state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
+        strike_into(state, rows.direction[i], rows.stroke[i])
+        ball, rail = motion_of(state), 0
+        for met in range(MOST_RAILS + 1):
+            code, n_ev, n_pc = run(ball, four[rail], balls, Until(0, OFF_JAWS, 1 if met == 0 else 2), tape)
+            event = tape.events[n_ev - 1]
+            if code == LAST_RAIL and met < MOST_RAILS:
+                ball = _as_it_ends(tape.pieces[n_pc - 1], four[rail])
+                rail = int(event[EVENT.which])
+                ball = Motion(event[EVENT.x], event[EVENT.y], ball.vx, ball.vy, ball.wx, ball.wy, ball.wz)
+                out.rails[i, met] = rail
+                out.at[i, met, 0], out.at[i, met, 1] = event[EVENT.x], event[EVENT.y]
+                continue
+            if code == POTTED:
+                out.down[i] = int(event[EVENT.which])
+            elif code == STOPPED:
+                out.rest[i, 0], out.rest[i, 1] = event[EVENT.x], event[EVENT.y]
+            break
+
+
+def trace_by_rail(rows: Strokes, tables: Floats) -> Traces:
+    """The same as a value."""
+    out = blank_traces(len(rows.direction))
+    trace_by_rail_rows(rows, np.array(tables), out)
     return out

@@ -25,7 +25,7 @@ from fandle.core.physics.single import roll, strike_into
 from fandle.core.physics.state import Arc
 from fandle.core.physics.strike import squirt_rad
 from fandle.core.physics.touch import nearest_time
-from fandle.core.physics.trace import trace
+from fandle.core.physics.trace import trace, trace_by_rail
 
 DONE = "complete"  # a file in the kernels' folder: all of them are there
 STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
@@ -102,6 +102,7 @@ def _one() -> batch.Strokes:
 
 def _trace(p: Floats) -> None:
     trace(_one(), p[None])
+    trace_by_rail(_one(), np.stack([p] * 4)[None])
 
 
 def _arrive(p: Floats) -> None:

@@ -48,6 +48,12 @@ class Seen:
                     f"shot {self.setup.id}: {contact.at:g} does not lie on the {contact.rail} rail: 0 to "
                     f"{contact.rail.diamonds:g}", "shots.landed", code="out_of_range",
                 )  # fmt: skip
+        if self.setup.every and not _in_order(self.landed, self.setup.watch):
+            raise BadInputError(
+                f"shot {self.setup.id}: it is watched at {', '.join(self.setup.watch)}, in this order; landed has "
+                f"{', '.join(contact.rail for contact in self.landed)}: put them in order",
+                "shots.landed", code="order",
+            )  # fmt: skip
         if not self.landed and self.rest is None:
             raise BadInputError(f"shot {self.setup.id}: say where it landed", "shots.landed", code="missing")
 
@@ -61,6 +67,12 @@ class Seen:
     def count(self) -> int:
         """How many figures it gives."""
         return len(self.landed) + (0 if self.rest is None else 2)
+
+
+def _in_order(landed: tuple[Contact, ...], watch: tuple[Rail, ...]) -> bool:
+    """Are these contacts with rails that are watched, some perhaps left out?"""
+    left = iter(watch)
+    return all(contact.rail in left for contact in landed)
 
 
 class Errors(NamedTuple):

@@ -18,7 +18,8 @@ from fandle.core.table.parameters import TABLE
 from fandle.core.table.standards import standard_twin
 from fandle.core.tablecheck.evidence import KINDS, READING, Contact, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, STEP, Fitting, moved, shot_figures
-from fandle.core.tablecheck.shots import SHOTS, Setup, setup
+from fandle.core.tablecheck.rails import odd_rail
+from fandle.core.tablecheck.shots import KINDS_OF_SHOT, Setup, setup
 
 Floats = NDArray[np.float64]
 Who = Literal["table", "you", "neither", "not yet"]
@@ -27,7 +28,6 @@ SURE = 2.0  # standard deviations
 DRAWS = 200
 TELLING = 0.04  # diamonds: less is nothing to speak of
 LEVEL = 3.0  # standard deviations of a lag's drift
-DIFFERS = 3.5  # and of what one rail does otherwise than the others
 
 
 @dataclass(frozen=True)
@@ -97,7 +97,7 @@ def plays(before: Table, fitting: Fitting) -> list[Plays]:
     z = np.array([(n.value - n.prior) / n.prior_sd for n in fitting.numbers])
     shifted = [moved(before, z + STEP * sign * np.eye(k)[j]) for j in range(k) for sign in (1.0, -1.0)]
     found = []
-    for shot in SHOTS:
+    for shot in KINDS_OF_SHOT:
         lands = last_landing(setup(before, shot), [before, after, *shifted])
         slope = (lands[2::2] - lands[3::2]) / (2.0 * STEP)
         sd = math.sqrt(max(float(slope @ fitting.covariance @ slope), 0.0))
@@ -168,8 +168,8 @@ def expected_scatter(one: Seen, table: Table, player: Player) -> float:
     return math.hypot(0.5 * float(high - low), READING)
 
 
-def notes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
-    """What else the shots say: a table that is not level, the player's usual speed, shots that do not fit."""
+def notes(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
+    """What else the shots say: not level, an odd rail, the player's usual speed, shots that do not fit."""
     said = []
     drifts = [one.landed[0].at - one.setup.layout.cue.y for one in seen if one.setup.id == "lag" and one.landed]
     if drifts:
@@ -181,6 +181,9 @@ def notes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
             said.append(
                 f"the lag drifts {figure(abs(float(np.mean(drifts))))} to the {side} rail: the table is not level"
             )
+    odd = odd_rail(before, fitting, seen, player)
+    if odd is not None:
+        said.append(odd.say)
     speed = float(fitting.off[:, KINDS.speed].mean()) * player.speed_part
     if abs(speed) > player.speed_part / math.sqrt(len(seen)):
         said.append(f"you play about {abs(speed):.0%} {'firmer' if speed > 0 else 'softer'} than meant")

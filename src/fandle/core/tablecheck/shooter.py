@@ -22,10 +22,11 @@ def shoot(setups: Sequence[Setup], hidden: Table, player: Player, rng: np.random
     asked = [Seen(each, tuple(Contact(rail, 0.0) for rail in each.watch), (0.0, 0.0)) for each in setups]
     off = rng.standard_normal((len(setups), len(KINDS)))
     found = trace(made(asked, player, off, np.zeros(len(setups), np.int64)), hidden.params()[None])
-    return [_read(one.setup, figures, rng) for one, figures in zip(asked, predicted(asked, found, hidden), strict=True)]
+    return [read(one.setup, figures, rng) for one, figures in zip(asked, predicted(asked, found, hidden), strict=True)]
 
 
-def _read(setup: Setup, figures: np.ndarray, rng: np.random.Generator) -> Seen:
+def read(setup: Setup, figures: np.ndarray, rng: np.random.Generator) -> Seen:
+    """A shot's figures as one reads them by eye, up to the first that there is none of."""
     contacts: list[Contact] = []
     for rail, value in zip(setup.watch, figures.tolist(), strict=False):
         if not math.isfinite(value):

@@ -24,7 +24,7 @@ class Reference:
     """One shot. kind: as it is told; lengths: of the speed, tips: of side (+ right) and height.
 
     aim: rail and mark at the nose, None for straight along the table; watch: the rails whose contacts are read, in
-    order; stops: does where it stops tell anything?
+    order; stops: does where it stops tell anything? like: the shot it is the mirror image of, to compare two rails.
     """
 
     id: str
@@ -37,6 +37,7 @@ class Reference:
     height: float
     watch: tuple[Rail, ...]
     stops: bool = False
+    like: str = ""
 
 
 FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
@@ -55,7 +56,12 @@ SHOTS = (
               (0.7, 0.6), (FAR, 5.5), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR)),
     Reference("running", "one rail, running", "one tip of running side (right) off the far rail at 2, medium",
               (1.0, 0.5), (FAR, 2.0), 2.5, 1.0, 0.0, (FAR, NEAR)),
+    Reference("plain-near", "one rail, plain, off the near rail", "the plain one off the near rail at 3, back to far",
+              (1.0, 3.5), (NEAR, 3.0), 2.5, 0.0, 0.0, (NEAR, FAR), like="plain"),
+    Reference("lag-head", "speed, the other way", "the lag the other way: to the head rail and half-way back",
+              (6.5, 2.0), (HEAD, 2.0), 1.6, 0.0, 0.0, (HEAD,), True, like="lag"),
 )  # fmt: skip
+KINDS_OF_SHOT = tuple(shot for shot in SHOTS if not shot.like)  # that a table is told to play so or so
 BY_ID = {shot.id: shot for shot in SHOTS}
 
 

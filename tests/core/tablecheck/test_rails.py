@@ -1,0 +1,59 @@
+"""A rail that answers otherwise than the other three is named; a table of four alike rails is left in peace."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from campaign.invented import POOL, STEADY, odd_evening
+
+from fandle.core.errors import BadInputError
+from fandle.core.table.rails import Rail
+from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.tablecheck.fit import NUMBERS, fit, moved
+from fandle.core.tablecheck.rails import odd_rail
+from fandle.core.tablecheck.shots import reference_shot
+
+TABLES = 12
+DEADER = -0.1  # of restitution
+
+
+def _named(odd: Rail, by: float) -> list[Rail | None]:
+    found = []
+    for seed in range(TABLES):
+        rng = np.random.default_rng(seed)
+        hidden = moved(POOL, rng.standard_normal(len(NUMBERS)))
+        hidden = replace(hidden, cushion_restitution=min(hidden.cushion_restitution, 0.9))
+        seen = odd_evening(hidden, odd, by, STEADY, 2, rng)
+        rail = odd_rail(POOL, fit(POOL, seen, STEADY), seen, STEADY)
+        assert rail is None or rail.sd > 0.0
+        found.append(None if rail is None else rail.rail)
+    return found
+
+
+@pytest.mark.parametrize(("odd", "least"), [(Rail.FOOT, 0.7), (Rail.FAR, 0.4), (Rail.NEAR, 0.4), (Rail.HEAD, 0.4)])
+def test_a_dead_rail_is_named(odd: Rail, least: float) -> None:
+    named = _named(odd, DEADER)
+    assert named.count(odd) >= least * TABLES
+    assert len([rail for rail in named if rail not in (None, odd)]) <= 2
+
+
+def test_of_four_alike_none_is() -> None:
+    assert _named(Rail.FAR, 0.0).count(None) >= TABLES - 1
+
+
+def test_it_says_which_and_how() -> None:
+    rng = np.random.default_rng(3)
+    seen = odd_evening(POOL, Rail.FOOT, DEADER, STEADY, 3, rng)
+    rail = odd_rail(POOL, fit(POOL, seen, STEADY), seen, STEADY)
+    assert rail is not None
+    assert rail.say.startswith("the foot rail is deader than the other three")
+    assert rail.off < 0.0
+
+
+def test_contacts_out_of_order_are_refused() -> None:
+    three = reference_shot(POOL, "three")
+    Seen(three, (Contact(Rail.FAR, 5.0), Contact(Rail.NEAR, 4.0)))  # one left out is no matter
+    with pytest.raises(BadInputError, match="watched at far, foot, near, in this order; landed has foot, far"):
+        Seen(three, (Contact(Rail.FOOT, 2.0), Contact(Rail.FAR, 5.0)))
+    with pytest.raises(BadInputError, match="in this order"):
+        Seen(three, (Contact(Rail.HEAD, 2.0),))
