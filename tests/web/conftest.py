@@ -6,6 +6,7 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
+from fandle.web import address
 from fandle.web.app import create_app
 from fandle.web.settings import Settings
 
@@ -15,6 +16,12 @@ def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
     """A client of the demo application; an unhandled error fails the test."""
     with local_client(create_app(Settings(tmp_path_factory.mktemp("home"), demo=True))) as client:
         yield client
+
+
+@pytest.fixture
+def club_player(client: TestClient) -> None:
+    """The database is shared: other tests may have said otherwise how steady the player is."""
+    assert client.put(address.PLAYER, json={"by": "club"}).status_code == 200
 
 
 def local_client(app: FastAPI) -> TestClient:

@@ -9,6 +9,7 @@ from fandle.core.table.standards import STANDARDS
 from fandle.formats.files import table_of_json
 from fandle.web import address
 
+pytestmark = pytest.mark.usefixtures("club_player")
 PLAIN = {"shot": "plain", "landed": [{"rail": "far", "at": 2.95}, {"rail": "near", "at": 5.0}], "rest": None}
 
 

@@ -18,6 +18,7 @@ from fandle.web.work import Works
 
 LAYOUT = {**CONTRACT_LAYOUT, "target": "2"}
 FAST = {"layout": LAYOUT, "draws": 40, "strokes": "this"}
+pytestmark = pytest.mark.usefixtures("club_player")
 
 
 def stream(client: TestClient, **asked: Any) -> list[dict[str, Any]]:

@@ -81,7 +81,10 @@ class ReadModel(TypedDict):
 
 
 class ShotModel(TypedDict):
-    """A reference shot as the page shows it. marks: where the table should meet the rails; path: SVG; aim: in words."""
+    """A reference shot as the page shows it. marks: where the table should meet the rails; path: SVG; aim: in words.
+
+    compares: it is the mirror image of another, to compare two rails.
+    """
 
     id: str
     say: str
@@ -92,6 +95,7 @@ class ShotModel(TypedDict):
     path: str
     marks: list[MarkModel]
     stop: PlaceModel | None
+    compares: bool
 
 
 class PlaysRow(TypedDict):

@@ -113,6 +113,7 @@ def _shot(table: Table, shot: Reference, made: Setup) -> ShotModel:
         "path": path(table, way.pieces),
         "marks": [{"rail": str(ev.rail), "at": ev.rail.along(ev.x, ev.y)} for ev in rails if ev.rail is not None],
         "stop": {"x": last.x, "y": last.y} if shot.stops else None,
+        "compares": bool(shot.like),
     }
 
 

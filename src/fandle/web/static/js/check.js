@@ -23,10 +23,11 @@ let stop = null;
 let result = null;
 let turn = noted.length;
 
+// The one played least; those that only compare two rails come after two rounds of the others.
 function next() {
-  const times = (id) => noted.filter(({ shot }) => shot === id).length;
-  const least = Math.min(...shots.map(({ id }) => times(id)));
-  return shots.find(({ id }) => times(id) === least);
+  const times = ({ id, compares }) => noted.filter(({ shot }) => shot === id).length + (compares ? 1.5 : 0);
+  const least = Math.min(...shots.map(times));
+  return shots.find((shot) => times(shot) === least);
 }
 
 function begin(shot) {
@@ -42,7 +43,8 @@ const most = (rail) => (rail === "far" || rail === "near" ? 8 : 4);
 function draw() {
   const place = noted.filter(({ shot }) => shot === current.id).length;
   const again = place ? `, again (${place + 1})` : "";
-  say(find("step"), `Shot ${shots.indexOf(current) + 1} of ${shots.length}${again}`);
+  const main = shots.filter(({ compares }) => !compares);
+  say(find("step"), current.compares ? `To compare two rails${again}` : `Shot ${main.indexOf(current) + 1} of ${main.length}${again}`);
   say(find("aim"), sentence(`${current.aim}, ${current.stroke}`));
   say(find("where"), sentence(`Cue ball ${current.place.x}, ${current.place.y} in diamonds: ${current.where}`));
   setPath("shot", current.path);
