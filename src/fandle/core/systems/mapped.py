@@ -6,6 +6,7 @@ costs, playing, is one call of a kernel.
 
 import math
 from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from typing import NamedTuple
 
@@ -19,6 +20,7 @@ from fandle.core.lines.marks import direction_to
 from fandle.core.physics.arrive import Goal, arrive
 from fandle.core.physics.batch import Strokes
 from fandle.core.shot.stroke import Stroke
+from fandle.core.systems import round_the_table
 from fandle.core.systems.base import Draft, View
 from fandle.core.systems.played import FROZEN
 from fandle.core.systems.registry import METHODS, facing, known
@@ -27,6 +29,7 @@ from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE
 
 Floats = NDArray[np.float64]
+SOLVERS = 2
 
 
 class Aimed(NamedTuple):
@@ -63,9 +66,7 @@ def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Seque
     name, settled = known(method), layout.settled()
     target = settled.require_target()
     found = Landings(np.full(len(starts), math.nan), np.full(len(starts), math.nan))
-    aimed = [
-        each for k, start in enumerate(starts) if (each := _aimed(name, settled, rails, target, k, start)) is not None
-    ]
+    aimed = [each for each in _all_aimed(name, settled, rails, target, starts) if each is not None]
     if not aimed:
         return found
     goal = Goal(*settled.metres(settled.ball(target.id)), 0 if rails[-1].is_long else 1)
@@ -80,6 +81,20 @@ def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Seque
     found.off[numbers] = arrived.off / (table.diamond_x if rails[-1].is_long else table.diamond_y)
     found.off_balls[numbers] = np.abs(arrived.past) / (2 * table.ball_radius)
     return found
+
+
+def _all_aimed(
+    name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, starts: Sequence[Point]
+) -> list[Aimed | None]:
+    """The aim from every start. One that is solved and not counted keeps a processor busy: two of them share those."""
+
+    def one(numbered: tuple[int, Point]) -> Aimed | None:
+        return _aimed(name, layout, rails, target, *numbered)
+
+    if name != round_the_table.METHOD:
+        return list(map(one, enumerate(starts)))
+    with ThreadPoolExecutor(SOLVERS) as pool:
+        return list(pool.map(one, enumerate(starts)))
 
 
 def _aimed(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, number: int, start: Point) -> Aimed | None:
