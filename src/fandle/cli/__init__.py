@@ -5,7 +5,7 @@ from typing import NoReturn
 
 import typer
 
-from fandle.cli import check, data, plan  # noqa: F401  (their verbs)
+from fandle.cli import check, data, drill, plan  # noqa: F401  (their verbs)
 from fandle.cli.verbs import app
 from fandle.core.errors import FandleError
 

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, check, cues, files, log, plan, player, shots
+from fandle.formats import answers, check, cues, drill, files, log, plan, player, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -25,6 +25,7 @@ SCHEMAS: dict[str, Any] = {
     "check-file": check.CheckFile,
     "check": check.CheckAnswer | check.ReferenceAnswer,
     "diagnose": check.DiagnosisAnswer,
+    "drill": drill.DrillAnswer,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

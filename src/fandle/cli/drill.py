@@ -1,0 +1,46 @@
+"""The verb that sets up a drill."""
+
+from typing import Annotated
+
+import typer
+
+from fandle.cli.verbs import NO_ANSWER, Json, app, print_json, table_at
+from fandle.core.errors import BadInputError
+from fandle.core.table.standards import DEFAULT
+from fandle.formats.drill import DrillAnswer
+from fandle.service.practise import drill as drill_on
+from fandle.service.practise import drills
+
+
+@app.command(epilog="Example: fandle drill return-3 --table pool-9ft --json")
+def drill(
+    name: Annotated[str | None, typer.Argument(help="A drill's name, as --list has them.")] = None,
+    listed: Annotated[bool, typer.Option("--list", help="Print all drills.")] = False,
+    table: Annotated[str, typer.Option(help="A table's name or file.")] = DEFAULT,
+    as_json: Json = False,
+) -> None:
+    """What should I work on? A drill set up on a table: where the balls lie, the stroke, its contacts, its end."""
+    made = table_at(table)
+    if listed:
+        told = [DrillAnswer.of(each, made.name) for each in drills(made)]
+        print_json(told) if as_json else typer.echo("\n".join(f"{each.name:<16} {each.title}" for each in told))
+        return
+    if name is None:
+        raise BadInputError("say which drill: fandle drill return-3, or --list for all of them", "name", code="missing")
+    answer = DrillAnswer.of(drill_on(name, made), made.name)
+    print_json(answer) if as_json else typer.echo(_words(answer))
+    if answer.why_not:
+        raise typer.Exit(NO_ANSWER)
+
+
+def _words(answer: DrillAnswer) -> str:
+    if answer.why_not or answer.layout is None or answer.stroke is None:
+        return f"{answer.title}: not on this table: {answer.why_not}."
+    balls = ", ".join(f"{ball['id']} {ball['x']:.2f}, {ball['y']:.2f}" for ball in answer.layout["balls"])
+    lines = [f"{answer.title}: {answer.say}", f"set up: {balls}"]
+    lines.append(f"stroke: {answer.stroke.speed:.2f} m/s along {answer.stroke.direction:.2f}°")
+    if answer.route:
+        lines.append("contacts: " + ", ".join(f"{contact.rail} {contact.at:.2f}" for contact in answer.route))
+    if answer.ends is not None:
+        lines.append(f"stops: {answer.ends.x:.2f}, {answer.ends.y:.2f}, within {answer.ends.radius_mm:.0f} mm")
+    return "\n".join([*lines, f"counts: {answer.wanted}; {answer.goal}"])

@@ -1,0 +1,43 @@
+"""A drill as it lies on one table: its line, what that meets, where it ends."""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from fandle.core.layout.model import Layout
+from fandle.core.practice.drills import Drill
+from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
+
+
+class Contact(NamedTuple):
+    """Where a rail is met, diamonds along it, where the ball's centre turns."""
+
+    rail: Rail
+    at: float
+
+
+@dataclass(frozen=True)
+class Circle:
+    """Where the cue ball is to stop, diamonds; radius: mm."""
+
+    x: float
+    y: float
+    radius_mm: float
+
+
+@dataclass(frozen=True)
+class Drilled:
+    """A drill on a table: its line (stroke, direction of the cue in rad), what it meets, where it ends.
+
+    route: contacts of the ball that goes over rails (the target's, of a bank). own_number: what to shoot in the
+    system's numbers. why_not: "" or why it cannot be played here; then there is no line.
+    """
+
+    drill: Drill
+    layout: Layout | None = None
+    stroke: Stroke | None = None
+    direction: float = 0.0
+    route: tuple[Contact, ...] = ()
+    ends: Circle | None = None
+    own_number: float | None = None
+    why_not: str = ""
