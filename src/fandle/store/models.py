@@ -117,6 +117,35 @@ class Attempt(Base):
     deleted_at: Mapped[str | None]
 
 
+class DrillTry(Base):
+    """One try at a drill: did it count as the drill says?"""
+
+    __tablename__ = "drill_try"
+    __table_args__ = (Index("ix_drill_try", "deleted_at", "player_id", "drill", "made_at"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[str]
+    drill: Mapped[str]
+    table_label: Mapped[str]
+    player_id: Mapped[int | None] = mapped_column(ForeignKey("player.id"))
+    made: Mapped[bool]
+    deleted_at: Mapped[str | None]
+
+
+class QuizTry(Base):
+    """One answer in the quiz; off: diamonds beside the right mark, where one was asked for."""
+
+    __tablename__ = "quiz_try"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[str]
+    topic: Mapped[str]
+    player_id: Mapped[int | None] = mapped_column(ForeignKey("player.id"))
+    correct: Mapped[bool]
+    off: Mapped[float | None] = mapped_column(Float)
+    seconds: Mapped[float] = mapped_column(Float)
+
+
 class Preference(Base):
     """One of the player's settings."""
 

@@ -90,10 +90,11 @@ def _track(third: int) -> Drill:
 
 _PLACES: tuple[Point, ...] = ((6.4, 3.1), (6.2, 2.9), (7.0, 3.3), (6.8, 3.3), (6.0, 2.6), (7.2, 3.5), (6.6, 2.7))
 _POT: tuple[Point, ...] = ((4.0, 2.0), _PLACES[0])
+COUNTED = {1: "one rail", 2: "two rails", 3: "three rails", 4: "four rails"}
 DRILLS: tuple[Drill, ...] = (
     *(
         Drill(
-            f"return-{n}", f"Out and back over {'one rail' if n == 1 else f'{n} rails'}", "Return routes",
+            f"return-{n}", f"Out and back over {COUNTED[n]}", "Return routes",
             "From the centre spot and back to it. Right speed with wrong contacts is the wrong stroke: both count.",
             "the contacts in order, and the stop in the circle", "route", ((4.0, 2.0),), stop=True, route=n,
         )
@@ -101,7 +102,7 @@ DRILLS: tuple[Drill, ...] = (
     ),
     *(
         Drill(
-            f"pot-return-{n}", f"Pot, and back over {'one rail' if n == 1 else f'{n} rails'}",
+            f"pot-return-{n}", f"Pot, and back over {COUNTED[n]}",
             "Return routes with a pot",
             "Pot the ball into the far corner; the cue ball comes back to the circle. Choose the way first.",
             "the pot, and the stop in the circle", "pot", _POT, (), pocket="foot-far", places=_PLACES, stop=True,

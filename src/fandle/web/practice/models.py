@@ -1,0 +1,184 @@
+"""The practice room, as its page asks and is told."""
+
+from typing import Literal, NotRequired
+
+from pydantic import BaseModel, ConfigDict, Field
+from typing_extensions import TypedDict
+
+from fandle.formats.base import Number
+
+Point = tuple[float, float]
+Topic = Literal["one rail", "two rails", "three rails", "side", "change", "contacts"]
+
+
+class PracticeQuestion(BaseModel):
+    """On which table; the plan of how many minutes, or which drill."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    table: str
+    minutes: int = 20
+    drill: str = ""
+
+
+class TryNote(BaseModel):
+    """A try at a drill. uid: the page's own name for it, so that it is never noted twice."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    uid: str = Field(min_length=8, max_length=64)
+    table: str
+    drill: str
+    made: bool
+
+
+class AskQuestion(BaseModel):
+    """A question of the quiz; topic: "" for the one that is due."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    table: str
+    topic: Topic | Literal[""] = ""
+
+
+class Reply(BaseModel):
+    """An answer: the question's seed and difficulty, the mark (diamonds) or the option, how long it took (s)."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    uid: str = Field(min_length=8, max_length=64)
+    table: str
+    topic: Topic
+    seed: int = Field(ge=0, le=2**31)
+    difficulty: Number = Field(ge=0, le=1)
+    given: Number | str
+    seconds: Number = Field(ge=0, le=3600)
+
+
+class RecordModel(TypedDict):
+    """What was made of a drill. last: the last ten, the newest last; reached: is its goal reached?"""
+
+    attempts: int
+    hits: int
+    streak: int
+    best: int
+    last: list[bool]
+    reached: bool
+    say: str
+
+
+class BallModel(TypedDict):
+    """A ball as it is drawn, mm; where: how it is set up with a tape."""
+
+    id: str
+    x: float
+    y: float
+    where: str
+
+
+class MarkModel(TypedDict):
+    """A contact with a rail, diamonds along it; where: in words."""
+
+    rail: str
+    at: float
+    where: str
+
+
+class CircleModel(TypedDict):
+    """A circle on the drawing, mm."""
+
+    x: float
+    y: float
+    r: float
+
+
+class DrillModel(TypedDict):
+    """A drill on the table. href: its line in the Table room, "" where there is none."""
+
+    key: str
+    title: str
+    family: str
+    say: str
+    wanted: str
+    goal: str
+    why_not: str
+    balls: list[BallModel]
+    path: str
+    marks: list[MarkModel]
+    circle: CircleModel | None
+    stroke: str
+    record: RecordModel
+
+
+class PartModel(TypedDict):
+    """A part of tonight's plan; swaps: (name, title) of what it can be exchanged for."""
+
+    key: str
+    title: str
+    minutes: int
+    why: str
+    say: str
+    pause: bool
+    swaps: list[tuple[str, str]]
+
+
+class TonightModel(TypedDict):
+    """Tonight's plan."""
+
+    minutes: int
+    parts: list[PartModel]
+
+
+class EntryModel(TypedDict):
+    """A drill in the list."""
+
+    key: str
+    title: str
+    family: str
+    why_not: str
+    made: str
+
+
+class AskedModel(TypedDict):
+    """A question. rail: on which a mark is asked for; options: to choose from where none is."""
+
+    topic: str
+    what: str
+    seed: int
+    difficulty: float
+    text: str
+    balls: list[BallModel]
+    rail: str
+    options: list[str]
+    seconds: float
+    level: str
+
+
+class RepliedModel(TypedDict):
+    """What an answer comes to. path: the right line; at: the right mark."""
+
+    right: bool
+    say: str
+    at: NotRequired[float]
+    path: str
+    level: str
+
+
+class ProgressRow(TypedDict):
+    """A drill, or a topic of the quiz, week by week: (week's Monday, tries, hits, share, low, high)."""
+
+    key: str
+    title: str
+    attempts: int
+    hits: int
+    weeks: list[tuple[str, int, int, float, float, float]]
+    say: str
+    verdict: str
+
+
+class ProgressModel(TypedDict):
+    """What changed, the last so many days against all before, and what did not. bias: of marks named in the quiz."""
+
+    days: int
+    rows: list[ProgressRow]
+    bias: str

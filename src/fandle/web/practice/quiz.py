@@ -1,0 +1,120 @@
+"""The quiz and the progress over HTTP: a question that is due, what an answer comes to, what changed."""
+
+import time
+from datetime import UTC, datetime
+
+from fastapi import APIRouter, Request
+
+from fandle.core.errors import BadInputError
+from fandle.core.lines.marks import direction_to
+from fandle.core.practice.cards import Deck
+from fandle.core.practice.choices import Choice, choice
+from fandle.core.practice.quiz import Feedback, Question, grade, judge, next_difficulty, question
+from fandle.core.shot.approach import approach
+from fandle.core.steps import at_once
+from fandle.core.systems.base import figure
+from fandle.core.table.model import Table
+from fandle.core.words.spoken import landing_word
+from fandle.store import log, practice
+from fandle.store.practice import Answered
+from fandle.web import address
+from fandle.web.drawing import path
+from fandle.web.faults import FAULTS
+from fandle.web.known import shelf_of
+from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
+from fandle.web.practice.present import asked_model, level_of, progress_model
+from fandle.web.speech import said, screen_of
+from fandle.web.work import works_of
+
+router = APIRouter(responses=FAULTS)
+QUIZ = "quiz"  # among the settings: how hard it is, and the cards
+BEGIN = 0.15  # difficulty of the first question
+HAIR = 0.02  # diamonds
+RAILS = {"one rail": 1, "two rails": 2, "three rails": 3}
+
+
+def _state(request: Request) -> tuple[float, Deck]:
+    kept = log.preference(request.app.state.database, QUIZ, {})
+    kept = kept if isinstance(kept, dict) else {}
+    cards = kept.get("cards")
+    return float(kept.get("difficulty", BEGIN)), Deck(cards if isinstance(cards, dict) else {})
+
+
+def _made(table: Table, topic: str, seed: int, difficulty: float) -> Question | Choice:
+    if topic in RAILS:
+        return question(table, seed, difficulty, RAILS[topic])
+    return choice(table, topic, seed, difficulty)
+
+
+@router.post(address.ASK, responses=FAULTS)
+async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
+    """The next question: of the topic asked for, else of the one that is due."""
+    table = shelf_of(request).table(asked.table)
+    difficulty, deck = _state(request)
+    topic = asked.topic or deck.due(datetime.now(UTC))
+    seed = time.time_ns() % 2**31
+
+    def made() -> AskedModel:
+        return asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty))
+
+    found = await works_of(request).run(request, at_once(made), quick=False)
+    return said(found, screen_of(request, table, turns=False))
+
+
+@router.post(address.REPLY, responses=FAULTS)
+async def post_reply(reply: Reply, request: Request) -> RepliedModel:
+    """What an answer comes to; the next question is a little harder, or a good deal easier."""
+    table = shelf_of(request).table(reply.table)
+
+    def judged() -> tuple[RepliedModel, float | None, float]:
+        asked = _made(table, reply.topic, reply.seed, reply.difficulty)
+        return *_judged(asked, reply.given), (asked.base if isinstance(asked, Choice) else asked).seconds
+
+    found, off, allowed = await works_of(request).run(request, at_once(judged), quick=False)
+    database, now = request.app.state.database, datetime.now(UTC)
+    difficulty, deck = _state(request)
+    deck = deck.answered(reply.topic, grade(found["right"], reply.seconds, allowed), now)
+    difficulty = next_difficulty(difficulty, found["right"]) if reply.topic in RAILS else difficulty
+    log.set_preference(database, QUIZ, {"difficulty": difficulty, "cards": dict(deck.cards)})
+    practice.note_answer(database, Answered(reply.uid, log.now(), reply.topic, found["right"], off, reply.seconds))
+    found["level"] = level_of(difficulty)
+    return said(found, screen_of(request, table, turns=False))
+
+
+def _judged(asked: Question | Choice, given: float | str) -> tuple[RepliedModel, float | None]:
+    base = asked.base if isinstance(asked, Choice) else asked
+    layout = base.layout
+    direction = direction_to(layout.table, base.rails[0], layout.metres(layout.cue), base.at, "nose")
+    way = path(layout.table, approach(layout, base.stroke, direction).pieces)
+    if isinstance(asked, Choice):
+        right = asked.right(given)
+        reply: RepliedModel = {
+            "right": right,
+            "say": f"{'Right' if right else 'No'}. {asked.why}",
+            "path": way,
+            "level": "",
+        }
+        if isinstance(asked.answer, float):
+            reply["at"] = asked.answer
+        return reply, None
+    if isinstance(given, str):
+        raise BadInputError(f"{given!r} is no mark: give diamonds along the rail", "given")
+    told = judge(asked, given)
+    return {"right": told.right, "say": _say(asked, told), "at": asked.at, "path": way, "level": ""}, told.off
+
+
+def _say(asked: Question, told: Feedback) -> str:
+    """In diamonds, and in whether it would have hit, how thick."""
+    by = f"{figure(abs(told.off))} {'further along' if told.off > 0 else 'nearer'}"
+    mark = f"The mark is {figure(asked.at)}: yours is {by if abs(told.off) >= HAIR else 'right to a hair'}."
+    if told.right:
+        return f"{mark} It would have hit, {told.fullness:.0%} full."
+    where = "" if told.lands is None else f", {landing_word(told.lands)}"
+    return f"{mark} It would have missed{where}."
+
+
+@router.get(address.PROGRESS, responses=FAULTS)
+def get_progress(request: Request) -> ProgressModel:
+    """What changed in the last two weeks, and what did not."""
+    database = request.app.state.database
+    return progress_model(practice.tries(database), practice.answers(database), datetime.now(UTC))

@@ -1,0 +1,32 @@
+// What changed and what did not: a small plot a drill, week by week with its ranges, and the same in words.
+
+import { html, sentence, svg } from "./dom.js";
+
+const WIDTH = 380;
+const HIGH = 70;
+
+function plot(row) {
+  const x = (k) => 20 + ((WIDTH - 40) * (k + 0.5)) / Math.max(row.weeks.length, 1);
+  const y = (share) => 6 + (HIGH - 12) * (1 - share);
+  const words = row.weeks.map(([week, tries, hits]) => `week of ${week}: ${hits} of ${tries}`).join("; ");
+  const parts = [0, 0.5, 1].map((share) => svg("path", { class: "axis", d: `M0 ${y(share)}H${WIDTH}` }));
+  row.weeks.forEach(([, , , share, low, high], k) => {
+    parts.push(svg("path", { class: "range", d: `M${x(k)} ${y(low)}V${y(high)}` }), svg("circle", { class: "dot", cx: x(k), cy: y(share), r: 4 }));
+  });
+  return svg("svg", { class: "weeks", viewBox: `0 0 ${WIDTH} ${HIGH}`, role: "img", "aria-label": words }, ...parts);
+}
+
+export async function drawProgress(element, url, fault) {
+  const reply = await fetch(url).catch(() => null);
+  if (!reply?.ok) {
+    fault("the progress cannot be read: check that Fandle is running, then try again");
+    return;
+  }
+  const { rows, days, bias } = await reply.json();
+  if (!rows.length) {
+    element.replaceChildren(html("p", { class: "soft" }, "Nothing played yet: a drill or a question, and it is told here what changes."));
+    return;
+  }
+  element.replaceChildren(html("p", { class: "soft" }, `Shares by week with their 95 % ranges; the last ${days} days against all before.`), bias && html("p", {}, bias),
+    ...rows.map((row) => html("div", { class: "row" }, html("b", {}, row.title), ` ${row.hits} of ${row.attempts}`, plot(row), html("span", { class: `verdict-${row.verdict.replaceAll(" ", "-")}` }, sentence(row.say)))));
+}

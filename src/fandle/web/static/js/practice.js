@@ -1,0 +1,213 @@
+// The Practice room: tonight's plan, a drill with its tries, the quiz, the progress. Python plans, solves and judges.
+
+import { post, send } from "./ask.js";
+import { html, put, say, sentence, svg } from "./dom.js";
+import { makeQuiz } from "./practice-quiz.js";
+import { drawProgress } from "./practice-progress.js";
+import { setPath } from "./paths-layer.js";
+import { sheet as makeSheet } from "./sheet.js";
+import { toast } from "./toast.js";
+import { freshUid as uid } from "./uid.js";
+
+const find = (id) => document.getElementById(id);
+const room = find("practice");
+const urls = JSON.parse(room.dataset.urls);
+let entries = JSON.parse(room.dataset.state);
+const { table } = room.dataset;
+const sheet = makeSheet(find("drawing"));
+const KEPT = `fandle-practice-${table}`; // the session under way: an interrupted one goes on
+const TABS = ["tonight", "drills", "quiz", "progress"];
+let session = JSON.parse(localStorage.getItem(KEPT) ?? "null") ?? { minutes: 20, parts: null, drill: null, since: null };
+let drill = null; // what is set up
+let tries = []; // uids noted since, to take back
+let awake = null;
+
+const keep = () => localStorage.setItem(KEPT, JSON.stringify(session));
+
+function fault(message) {
+  say(find("fault"), sentence(message));
+  find("fault").hidden = !message;
+}
+
+async function asked(work) {
+  try {
+    fault("");
+    return await work();
+  } catch (error) {
+    fault(error.message);
+    return null;
+  }
+}
+
+// The phone on the rail stays lit while a drill is played, where the browser can do that.
+async function stayAwake() {
+  if (awake || !navigator.wakeLock || document.hidden) return;
+  awake = await navigator.wakeLock.request("screen").catch(() => null);
+  awake?.addEventListener("release", () => { awake = null; });
+}
+document.addEventListener("visibilitychange", () => { if (!document.hidden && drill) stayAwake(); });
+
+export function drawBalls(balls, target = 1) {
+  find("layer-balls").replaceChildren(...balls.map((ball, k) => {
+    const [x, y] = sheet.view(ball.x, ball.y);
+    const name = k === 0 ? "ball cue" : k === target ? "ball target" : "ball";
+    return svg("g", { class: name, transform: `translate(${x} ${y})` }, svg("circle", { class: "disc", r: sheet.radius }));
+  }));
+  find("tape").replaceChildren(...balls.map((ball) => html("li", {}, ball.where)));
+}
+
+function drawDrill() {
+  if (!drill) return;
+  drawBalls(drill.balls);
+  setPath("shot", drill.path);
+  const marks = drill.marks.map(({ rail, at }) => {
+    const [cx, cy] = sheet.onRail(rail, at, -sheet.radius);
+    return svg("circle", { class: "contact", cx, cy, r: 5 * sheet.mmPerPixel() });
+  });
+  if (drill.circle) {
+    const [cx, cy] = sheet.view(drill.circle.x, drill.circle.y);
+    marks.push(svg("circle", { class: "goal-circle", cx, cy, r: drill.circle.r }));
+  }
+  find("layer-guess").replaceChildren(...marks);
+}
+
+function drawTask() {
+  find("keys").hidden = !drill || Boolean(drill.why_not);
+  if (!drill) return;
+  say(find("title"), drill.title);
+  const contacts = drill.marks.map(({ where }) => where).join(", ");
+  const { record } = drill;
+  const dots = html("span", { class: "dots", role: "img", "aria-label": `last ten: ${record.last.map((hit) => (hit ? "made" : "missed")).join(", ") || "none"}` },
+    ...record.last.map((hit) => html("i", { class: hit ? "hit" : "miss" }, hit ? "✓" : "")));
+  const minutes = session.since ? Math.floor((Date.now() - session.since) / 60000) : 0;
+  find("task").replaceChildren(
+    html("div", { class: "task-head" }, html("p", { class: "stroke" }, drill.why_not ? `Not on this table: ${drill.why_not}` : drill.stroke),
+      html("p", { class: "say" }, drill.say), html("p", { class: "soft" }, `Counts: ${drill.wanted}.`), contacts && html("p", { class: "soft" }, `Contacts: ${contacts}.`)),
+    html("p", { class: "score", id: "score" }, html("span", {}, "streak ", html("b", {}, String(record.streak))), html("span", {}, "best ", html("b", {}, String(record.best))), dots,
+      html("span", { class: "soft" }, `${record.say}.`), minutes > 0 ? html("span", { class: "soft" }, `${minutes} min`) : ""));
+  find("undo").disabled = tries.length === 0;
+}
+
+async function setUp(name) {
+  const found = await asked(() => post(urls.drill, JSON.stringify({ table, drill: name })));
+  if (!found) return;
+  quiz.leave();
+  drill = found;
+  tries = [];
+  session = { ...session, drill: name, since: session.drill === name && session.since ? session.since : Date.now() };
+  keep();
+  drawDrill();
+  drawTask();
+  drawLists();
+  stayAwake();
+}
+
+async function note(made) {
+  if (!drill) return;
+  const mine = uid();
+  const record = await asked(() => post(urls.tries, JSON.stringify({ uid: mine, table, drill: drill.key, made })));
+  if (!record) return;
+  if (record.reached && !drill.record.reached) toast(`${drill.title}: ${drill.goal}. Reached.`);
+  tries.push(mine);
+  counted(record);
+}
+
+function counted(record) {
+  drill.record = record;
+  entries = entries.map((entry) => (entry.key === drill.key ? { ...entry, made: record.attempts ? `${record.hits} of ${record.attempts}` : "" } : entry));
+  drawTask();
+  drawLists();
+}
+
+find("made").addEventListener("click", () => note(true));
+find("missed").addEventListener("click", () => note(false));
+find("undo").addEventListener("click", async () => {
+  const last = tries.pop();
+  const record = last && await asked(() => send("DELETE", `${urls.tries}/${last}`));
+  if (record) counted(record);
+});
+
+function drawLists() {
+  const families = [...new Set(entries.map((entry) => entry.family))];
+  find("drills").replaceChildren(...families.flatMap((family) => [html("h2", { class: "family" }, family),
+    ...entries.filter((entry) => entry.family === family).map((entry) => {
+      const row = html("button", { class: "entry", type: "button", "data-drill": entry.key, "aria-pressed": String(entry.key === session.drill), disabled: Boolean(entry.why_not) },
+        html("span", {}, entry.title, entry.why_not ? html("small", {}, `not on this table: ${entry.why_not}`) : ""), html("span", { class: "fig" }, entry.made));
+      row.addEventListener("click", () => setUp(entry.key));
+      return row;
+    })]));
+  drawPlan();
+}
+
+function drawPlan() {
+  const parts = session.parts ?? [];
+  find("plan").replaceChildren(...parts.flatMap((part, k) => {
+    const go = html("button", { class: `btn tool${part.key === session.drill ? " strong" : ""}`, type: "button", "data-part": part.key }, part.key === session.drill ? "Set up" : "Play this");
+    go.addEventListener("click", () => setUp(part.key));
+    const swap = html("select", { class: "form-select", "aria-label": `Swap ${part.title}` }, html("option", { value: "" }, "Swap for …"), ...part.swaps.map(([name, title]) => html("option", { value: name }, title)));
+    swap.addEventListener("change", () => {
+      const [key, title] = part.swaps.find(([each]) => each === swap.value);
+      const others = part.swaps.filter(([each]) => each !== key);
+      session.parts[k] = { ...part, key, title, why: "swapped", say: "your choice", swaps: [...others, [part.key, part.title]] };
+      keep();
+      drawPlan();
+    });
+    const item = html("li", { class: part.key === session.drill ? "now" : "" }, html("b", {}, `${part.title}, ${part.minutes} min`), html("p", { class: "why" }, sentence(part.say)), html("div", { class: "keys" }, go, swap));
+    return part.pause ? [item, html("li", { class: "pause" }, "A break: stand up, shake out the wrist, look into the distance.")] : [item];
+  }));
+}
+
+async function plan(minutes) {
+  for (const key of document.querySelectorAll("[data-minutes]")) key.setAttribute("aria-pressed", String(Number(key.dataset.minutes) === minutes));
+  const found = await asked(() => post(urls.tonight, JSON.stringify({ table, minutes })));
+  if (!found) return;
+  session = { ...session, minutes, parts: found.parts };
+  keep();
+  drawPlan();
+}
+for (const key of document.querySelectorAll("[data-minutes]")) key.addEventListener("click", () => plan(Number(key.dataset.minutes)));
+
+function show(tab) {
+  for (const each of TABS) {
+    find(each).hidden = each !== tab;
+    put(find(`tab-${each}`), { "aria-selected": String(each === tab), tabindex: each === tab ? "0" : "-1" });
+  }
+  if (tab === "progress") drawProgress(find("progress"), urls.progress, fault);
+  if (tab !== "quiz") quiz.leave();
+}
+for (const [k, tab] of TABS.entries()) {
+  find(`tab-${tab}`).addEventListener("click", () => show(tab));
+  find(`tab-${tab}`).addEventListener("keydown", (event) => {
+    const way = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    if (!way) return;
+    event.preventDefault();
+    const next = TABS[(k + way + TABS.length) % TABS.length];
+    show(next);
+    find(`tab-${next}`).focus();
+  });
+}
+
+const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls, begin: () => {
+  drill = null;
+  find("keys").hidden = true;
+  find("task").replaceChildren();
+  find("tape").replaceChildren();
+  say(find("title"), "Name the aim");
+} });
+
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest("input, select, textarea, button") || !drill || event.ctrlKey || event.metaKey) return;
+  if (event.key === "m" || event.key === "+") note(true);
+  if (event.key === "x" || event.key === "-") note(false);
+  if (event.key === "Backspace" || event.key === "u") find("undo").click();
+});
+find("practice-table").addEventListener("change", (event) => { location.href = `${urls.room}?table=${encodeURIComponent(event.target.value)}`; });
+new ResizeObserver(() => { if (sheet.fit()) { drawDrill(); quiz.redraw(); } }).observe(sheet.element);
+
+drawLists();
+if (session.parts) {
+  for (const key of document.querySelectorAll("[data-minutes]")) key.setAttribute("aria-pressed", String(Number(key.dataset.minutes) === session.minutes));
+} else {
+  plan(session.minutes);
+}
+if (session.drill) setUp(session.drill);
