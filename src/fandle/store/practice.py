@@ -92,7 +92,7 @@ def last_played(database: Database) -> dict[str, str]:
     """When each drill was last tried, UTC."""
     with database.read() as session:
         query = select(DrillTry.drill, func.max(DrillTry.made_at)).where(DrillTry.deleted_at.is_(None))
-        return dict(session.execute(query.group_by(DrillTry.drill)).tuples().all())
+        return {row[0]: row[1] for row in session.execute(query.group_by(DrillTry.drill))}
 
 
 def note_answer(database: Database, answer: Answered) -> None:

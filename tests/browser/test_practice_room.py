@@ -1,0 +1,109 @@
+"""Practice in a browser: a whole session by touch, interrupted and gone on with; by keyboard; the quiz; progress."""
+
+import re
+
+from playwright.sync_api import Page, expect
+from tests.browser.helpers import serious
+
+from fandle.web import address
+
+
+def begun(page: Page) -> None:
+    page.goto(address.PRACTICE_ROOM)
+    expect(page.locator("#plan li b").first).to_be_visible(timeout=20000)
+
+
+def test_a_session_by_touch_is_gone_on_with_after_it_was_left(page: Page) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    begun(page)
+    expect(page.locator("#plan li")).to_have_count(3)
+    first = page.locator("#plan [data-part]").first
+    name = first.get_attribute("data-part")
+    first.click()
+    expect(page.locator("#keys")).to_be_visible()
+    before = page.locator("#score .soft").first.text_content() or ""
+    page.locator("#made").click()
+    expect(page.locator("#score .soft").first).not_to_have_text(before)
+    page.locator("#missed").click()
+    page.locator("#made").click()
+    expect(page.locator(".dots i.hit").last).to_be_visible()
+    told = page.locator("#score").text_content()
+    assert page.evaluate("() => document.documentElement.scrollWidth <= innerWidth")
+    assert (page.locator("#made").bounding_box() or {"height": 0})["height"] >= 60
+    page.goto("/")
+    page.goto(address.PRACTICE_ROOM)
+    expect(page.locator(f'#plan [data-part="{name}"]')).to_have_text("Set up", timeout=20000)
+    expect(page.locator("#score")).to_have_text(told or "")
+    page.locator("#plan select").nth(1).select_option(index=1)
+    expect(page.locator("#plan li").nth(1)).to_contain_text("Your choice")
+
+
+def test_a_session_by_keyboard(page: Page) -> None:
+    begun(page)
+    page.locator("#plan [data-part]").first.focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("#keys")).to_be_visible()
+    page.evaluate("() => document.activeElement.blur()")
+    before = page.locator("#score .soft").first.text_content() or ""
+    page.keyboard.press("m")
+    expect(page.locator("#score .soft").first).not_to_have_text(before)
+    made = page.locator("#score .soft").first.text_content() or ""
+    page.keyboard.press("x")
+    expect(page.locator("#score .soft").first).not_to_have_text(made)
+    page.keyboard.press("u")
+    expect(page.locator("#score .soft").first).to_have_text(made)
+    page.locator("#tab-tonight").focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.locator("#drills")).to_be_visible()
+    expect(page.locator("#tab-drills")).to_be_focused()
+    assert page.locator("#drills .entry").count() > 25
+    page.locator('#drills [data-drill="return-3"]').focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("#title")).to_have_text("Out and back over three rails")
+    expect(page.locator("#layer-guess .goal-circle")).to_have_count(1)
+    expect(page.locator("#layer-guess .contact")).to_have_count(3)
+    assert serious(page) == []
+
+
+def test_the_quiz_shows_no_line_until_it_is_answered(page: Page) -> None:
+    begun(page)
+    page.locator("#tab-quiz").click()
+    for _ in range(8):
+        page.locator("#next-question").click()
+        expect(page.locator("#question")).not_to_be_empty(timeout=20000)
+        expect(page.locator("#shot")).to_have_attribute("d", "")
+        if page.locator("#options button").count():
+            page.locator("#options button").first.click()
+        else:
+            page.locator("#mark-at").focus()
+            page.keyboard.press("ArrowUp")
+            expect(page.locator("#layer-guess .named")).to_have_count(1)
+            page.locator("#mark-at").fill("2.5")
+            page.keyboard.press("Enter")
+        expect(page.locator("#told")).to_have_class(re.compile("told (right|wrong)"), timeout=15000)
+        expect(page.locator("#shot")).not_to_have_attribute("d", "")
+        expect(page.locator("#next-question")).to_be_focused()
+
+
+def test_a_mark_is_tapped_on_the_drawing(page: Page) -> None:
+    begun(page)
+    page.locator("#tab-quiz").click()
+    page.locator("#next-question").click()
+    expect(page.locator("#answer-form")).to_be_visible(timeout=20000)
+    box = page.locator("#layer-guess .asked-rail").bounding_box()
+    assert box is not None
+    page.mouse.click(box["x"] + 0.4 * box["width"], box["y"] + 0.4 * box["height"])
+    expect(page.locator("#mark-at")).not_to_have_value("")
+    page.locator("#answer-form button").click()
+    expect(page.locator("#told")).to_contain_text("The mark is", timeout=15000)
+    expect(page.locator("#layer-guess .truth")).to_have_count(1)
+
+
+def test_progress_is_plotted_with_its_words(page: Page) -> None:
+    begun(page)
+    page.locator("#plan [data-part]").first.click()
+    expect(page.locator("#keys")).to_be_visible()
+    page.locator("#made").click()
+    page.locator("#tab-progress").click()
+    expect(page.locator("#progress .row").first).to_be_visible(timeout=15000)
+    expect(page.locator("#progress .weeks").first).to_have_attribute("aria-label", re.compile("week of"))

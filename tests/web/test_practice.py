@@ -1,0 +1,155 @@
+"""The practice room over HTTP: the plan with its reasons, drills and tries, the quiz, what changed."""
+
+from datetime import UTC, datetime, timedelta
+from typing import Any, cast
+from uuid import uuid4
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from fandle.core.practice.drills import DRILLS
+from fandle.core.practice.quiz import question
+from fandle.core.table.standards import STANDARDS
+from fandle.store.practice import Answered, Try, last_played, note_answer, note_tries, players, take_back, tries
+from fandle.web import address
+from fandle.web.practice.present import progress_model
+
+TABLE = "pool-9ft"
+
+
+def asked(client: TestClient, url: str, **body: Any) -> Any:
+    reply = client.post(url, json={"table": TABLE, **body})
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+def state(client: TestClient) -> Any:
+    return cast(FastAPI, client.app).state.database
+
+
+def test_the_page_has_every_drill_and_a_bad_table_is_told(client: TestClient) -> None:
+    text = client.get(address.PRACTICE_ROOM).text
+    assert "What should I work on tonight?" in text
+    for drill in DRILLS:
+        assert drill.name in text
+    assert "This link cannot be opened" in client.get(f"{address.PRACTICE_ROOM}?table=nowhere").text
+
+
+@pytest.mark.parametrize(("minutes", "parts"), [(20, 3), (40, 5), (60, 7)])
+def test_the_plan_tells_its_reasons(client: TestClient, minutes: int, parts: int) -> None:
+    plan = asked(client, address.TONIGHT, minutes=minutes)
+    assert len(plan["parts"]) == parts
+    assert sum(part["minutes"] for part in plan["parts"]) <= minutes
+    assert all(part["say"] and part["swaps"] for part in plan["parts"])
+    assert plan["parts"][0]["why"] in ("bias", "scatter")  # the demo club's log has its misses
+    assert any(part["pause"] for part in plan["parts"]) == (minutes > 20)
+    wrong = client.post(address.TONIGHT, json={"table": TABLE, "minutes": 33})
+    assert (wrong.status_code, wrong.json()["field"]) == (422, "minutes")
+
+
+def test_a_drill_is_set_up_and_its_tries_are_counted(client: TestClient) -> None:
+    shown = asked(client, address.DRILL, drill="return-3")
+    assert [mark["rail"] for mark in shown["marks"]] == ["far", "head", "near"]
+    assert shown["circle"]["r"] == pytest.approx(159, abs=1)
+    assert shown["balls"][0]["where"].startswith("the cue ball: 1270 mm from the")
+    assert shown["record"]["attempts"] == 0
+    names = [str(uuid4()) for _ in range(4)]
+    for name, made in zip(names, (True, True, False, True), strict=True):
+        record = asked(client, address.TRIES, uid=name, drill="return-3", made=made)
+    again = asked(client, address.TRIES, uid=names[0], drill="return-3", made=False)
+    assert again == record
+    assert (record["attempts"], record["hits"], record["streak"], record["best"]) == (4, 3, 1, 2)
+    assert record["last"] == [True, True, False, True]
+    assert "you: 3 of 4 here" in record["say"]
+    back = client.delete(f"{address.TRIES}/{names[3]}")
+    assert back.json()["attempts"] == 3
+    assert client.delete(f"{address.TRIES}/nothing").status_code == 404
+    for name in names[:3]:
+        client.delete(f"{address.TRIES}/{name}")
+    assert client.post(address.DRILL, json={"table": TABLE, "drill": "luck"}).json()["code"] == "unknown"
+
+
+def test_a_drill_that_a_table_does_not_allow_says_why(client: TestClient) -> None:
+    shown = client.post(address.DRILL, json={"table": "carom-10ft", "drill": "bank-side"}).json()
+    assert shown["why_not"] == "this table has no pockets"
+    assert shown["path"] == ""
+
+
+def test_the_goal_is_reached_by_seven_of_the_last_ten(client: TestClient) -> None:
+    names = [str(uuid4()) for _ in range(10)]
+    for k, name in enumerate(names):
+        record = asked(client, address.TRIES, uid=name, drill="natural-1", made=k >= 3)
+        assert record["reached"] == (k == 9)
+    for name in names:
+        take_back(state(client), name)
+
+
+def test_a_question_tells_nothing_of_its_answer_and_is_judged_as_it_is_played(client: TestClient) -> None:
+    first = asked(client, address.ASK, topic="one rail")
+    assert set(first) == {
+        "topic", "what", "seed", "difficulty", "text", "balls", "rail", "options", "seconds", "level",
+    }  # fmt: skip
+    right = question(STANDARDS[TABLE], first["seed"], first["difficulty"], 1)
+    body = {"topic": "one rail", "seed": first["seed"], "difficulty": first["difficulty"], "seconds": 4.0}
+    told = asked(client, address.REPLY, uid=str(uuid4()), given=round(right.at, 3), **body)
+    assert told["right"] is True
+    assert told["at"] == pytest.approx(right.at)
+    assert "It would have hit" in told["say"]
+    harder = asked(client, address.ASK, topic="one rail")["difficulty"]
+    assert harder > first["difficulty"]
+    wrong = asked(client, address.REPLY, uid=str(uuid4()), given=(right.at + 3.0) % right.rails[0].diamonds, **body)
+    assert wrong["right"] is False
+    assert "It would have missed" in wrong["say"]
+    assert asked(client, address.ASK, topic="one rail")["difficulty"] < harder
+    refused = client.post(address.REPLY, json={"table": TABLE, "uid": str(uuid4()), "given": "left", **body})
+    assert refused.status_code == 422
+
+
+@pytest.mark.parametrize("topic", ["side", "change"])
+def test_a_choice_has_two_answers_one_of_them_right(client: TestClient, topic: str) -> None:
+    first = asked(client, address.ASK, topic=topic)
+    assert len(first["options"]) == 2
+    body = {"topic": topic, "seed": first["seed"], "difficulty": first["difficulty"], "seconds": 3.0}
+    told = [
+        asked(client, address.REPLY, uid=str(uuid4()), given=option, **body)["right"] for option in first["options"]
+    ]
+    assert sorted(told) == [False, True]
+
+
+def test_what_changed_is_told_only_where_the_ranges_say_so(client: TestClient) -> None:
+    now = datetime(2026, 11, 26, 20, 0, tzinfo=UTC)
+
+    def some(drill: str, before: str, after: str) -> list[Try]:
+        days = [(30, before), (2, after)]
+        return [
+            Try(f"{drill}-{ago}-{k}", (now - timedelta(days=ago, minutes=k)).isoformat(), drill, "any", hit == "x")
+            for ago, row in days
+            for k, hit in enumerate(row)
+        ]
+
+    made = some("freeze", "x" + "." * 19, "x" * 18 + "..") + some("thin-home", "xx..x..x.x", "x.x.xx..x.")
+    answers = [Answered("a", (now - timedelta(days=1)).isoformat(), "side", True, None, 3.0)]
+    told = progress_model(sorted(made, key=lambda t: t.made_at), answers, now)
+    rows = {row["key"]: row for row in told["rows"]}
+    assert rows["freeze"]["verdict"] == "better"
+    assert rows["thin-home"]["verdict"] == "not yet clear"
+    assert rows["side"]["verdict"] == "no data"
+    assert [(week[1], week[2]) for week in rows["freeze"]["weeks"]] == [(20, 1), (20, 18)]
+    assert client.get(address.PROGRESS).json()["days"] == 14
+
+
+def test_tries_are_kept_by_player(client: TestClient) -> None:
+    database = state(client)
+    new = [
+        Try(str(uuid4()), "2026-11-01T19:00:00+00:00", "freeze", "any", True, who) for who in (None, "Guest of honour")
+    ]
+    assert note_tries(database, [*new, new[0]]) == 2
+    assert "Guest of honour" in players(database)
+    assert [t.uid for t in tries(database, "freeze", "Guest of honour")] == [new[1].uid]
+    assert [t.uid for t in tries(database, "freeze")] == [new[0].uid]
+    assert last_played(database)["freeze"] == "2026-11-01T19:00:00+00:00"
+    note_answer(database, Answered("one-answer", "2026-11-01T19:00:00+00:00", "side", True, None, 2.0))
+    note_answer(database, Answered("one-answer", "2026-11-01T19:00:00+00:00", "side", False, None, 2.0))
+    for each in new:
+        take_back(database, each.uid)
