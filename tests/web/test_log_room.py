@@ -245,3 +245,16 @@ def test_a_csv_of_an_earlier_version_is_read(client: TestClient) -> None:
     csv.writer(out).writerows([cell for n, cell in enumerate(row) if n != place] for row in rows)
     reply = client.post(address.LOG_IMPORT, content=out.getvalue().encode(), headers=FILE)
     assert reply.json()["new"] == 0
+
+
+def test_before_the_stroke_this_very_shots_own_record_is_told(client: TestClient) -> None:
+    """None before it was played; then the hits and the attempts of the same balls over the same rails, and no others."""
+    there = {**QUESTION, "layout": {**QUESTION["layout"], "balls": [
+        {**ball, "x": ball["x"] + 0.037} if ball["id"] == "cue" else ball for ball in QUESTION["layout"]["balls"]
+    ]}}  # fmt: skip
+    assert client.post(address.ATTEMPTS_HERE, json=there).json() == {"attempts": 0, "hits": 0}
+    for result in ("hit", "short", "hit"):
+        client.post(address.ATTEMPTS, json={"uid": str(uuid.uuid4()), "question": there, "result": result})
+    assert client.post(address.ATTEMPTS_HERE, json=there).json() == {"attempts": 3, "hits": 2}
+    other = {**there, "rails": "near"}
+    assert client.post(address.ATTEMPTS_HERE, json=other).json() == {"attempts": 0, "hits": 0}

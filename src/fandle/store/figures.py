@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 from fandle.core.practice.record import Figures, Result, figures_from
 from fandle.store.database import Database
 from fandle.store.log import EVERYTHING, Filter, Noted, noted_of, with_owners
-from fandle.store.models import Attempt, TableVersion
+from fandle.store.models import Attempt, ClubTable, TableVersion
 
 _SUMS: tuple[Any, ...] = (
     func.count(),
@@ -47,6 +47,17 @@ def same_set_up(database: Database, uid: str) -> Figures:
     with database.read() as session:
         query = select(Attempt.set_up, Attempt.table_id, Attempt.table_version_id).where(Attempt.uid == uid)
         set_up, table, version = session.execute(query).one()
+    return figures_of(database, Filter(set_up=set_up, table=table, version=version))
+
+
+def of_set_up(database: Database, set_up: str, table_label: str) -> Figures:
+    """Figures of a set-up on a table that is called so in the club now, with the numbers it has now."""
+    with database.read() as session:
+        table = session.scalar(select(ClubTable.id).where(ClubTable.label == table_label, ClubTable.gone_at.is_(None)))
+        newest = select(func.max(TableVersion.id)).where(TableVersion.table_id == table)
+        version = session.scalar(newest)
+    if table is None:
+        return figures_from(0, 0, 0, None, None)
     return figures_of(database, Filter(set_up=set_up, table=table, version=version))
 
 

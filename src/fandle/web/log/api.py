@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.solution import Solution
-from fandle.core.practice.record import Result, Thickness, check_result
+from fandle.core.practice.record import Result, Thickness, check_result, meant_by, set_up
 from fandle.core.steps import at_once
 from fandle.core.systems.registry import TITLES
 from fandle.core.table.rails import Rail
@@ -21,7 +21,7 @@ from fandle.service.situation import Situation
 from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database
-from fandle.store.figures import same_set_up
+from fandle.store.figures import of_set_up, same_set_up
 from fandle.web import address
 from fandle.web.faults import KEPT
 from fandle.web.known import shelf_of
@@ -115,6 +115,24 @@ async def post_attempt(new: NewAttempt, request: Request) -> Told:
     asked = address.rounded(situation(new.question, request))
     best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
     return await run_in_threadpool(keep, database, new, asked, best)
+
+
+class HereModel(TypedDict):
+    """This very shot's own record."""
+
+    attempts: int
+    hits: int
+
+
+@router.post(address.ATTEMPTS_HERE, responses=KEPT)
+async def post_here(question: Question, request: Request) -> HereModel:
+    """What was made of this very shot before: same balls, same rails, on this table as it is."""
+    database: Database = request.app.state.database
+    asked = address.rounded(situation(question, request))
+    best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
+    label = table_label(database, asked.table.name) or asked.table.name
+    found = await run_in_threadpool(of_set_up, database, set_up(asked.layout, meant_by(best)), label)
+    return {"attempts": found.attempts, "hits": found.hits}
 
 
 def keep(database: Database, new: NewAttempt, asked: Situation, best: Solution) -> Told:

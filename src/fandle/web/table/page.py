@@ -49,6 +49,7 @@ URLS = {
     "layouts": address.LAYOUTS,
     "link": address.LINK,
     "attempts": address.ATTEMPTS,
+    "here": address.ATTEMPTS_HERE,
     "preferences": address.PREFERENCES,
     "move": address.MOVE,
 }

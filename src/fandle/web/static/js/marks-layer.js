@@ -117,9 +117,9 @@ export function drawCount(sheet, group, labels, count) {
     const outside = number.role === "cue";
     const from = outside ? 45 : sheet.rail - 22 * px;
     const to = outside ? sheet.rail + 4 * px : sheet.rail - 19 * px;
-    if (number.rail !== count.rails[0] || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], number.role === "table" ? "count-tick table" : "count-tick"));
+    if (number.rail !== count.rails[0] || strong) group.append(line(sheet, number.rail, [number.at, from], [number.at, to], `count-tick ${number.role}`));
     asks.push({ text: number.label, size: sized(sheet, strong ? "strong" : "scale"), weight: strong ? 700 : 500,
-      name: ["count-text", strong && "strong", number.role === "table" && "table"].filter(Boolean).join(" "), rank: RANK[number.role], must: strong, at: places(sheet, number, outside ? 1 : 0) });
+      name: `count-text ${number.role}`, rank: RANK[number.role], must: strong, at: places(sheet, number, outside ? 1 : 0) });
   }
   labels.ask("count", asks);
 }

@@ -21,7 +21,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   let waiting = new Map(); // what was said and is not sent yet, by kind: { uid, change, timer }
 
   function tally(figures) {
-    say(find("#tally"), figures ? `${figures.hits} of ${figures.attempts} hit from here.` : "Say what happened.");
+    say(find("#tally"), figures ? `You: ${figures.hits} of ${figures.attempts} here.` : "Say what happened.");
   }
 
   function told(reply) {
@@ -212,6 +212,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     if (moved) {
       close();
       tally(null);
+      if (solved) import("./own-record.js").then((own) => own.show(find("#tally"), urls.here, question, () => !uid));
     }
     drawMark();
   }
