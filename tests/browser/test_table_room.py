@@ -102,7 +102,7 @@ def test_rails_are_offered_and_refused_with_their_reason(page: Page) -> None:
 
 def test_the_count_is_drawn_where_it_is_counted(page: Page) -> None:
     open_at(page)
-    numbers = page.locator("#layer-labels text.count-text.strong")
+    numbers = page.locator("#layer-labels text.count-text:is(.aim, .cue, .zero)")
     assert sorted(numbers.all_text_contents()) == ["0", "2.1", "4.2"]
     ask_by(page, lambda: page.locator("#system").select_option("M2"))
     expect(page.locator("#count")).to_contain_text("every diamond counts two")
