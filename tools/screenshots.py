@@ -45,6 +45,7 @@ VIEWS = (
     ("pot", POT, 1280, 800, False, "light", "#tab-after"),
     ("safe", SAFE, 1280, 800, False, "light", "[data-goal=safe] #tab-after"),
     ("check", "/check?table=Damp%20nine-foot", 1280, 800, False, "light", "#shooter " * 8),
+    ("practice", "/practice", 1280, 800, False, "light", "[data-part] #made #missed #made"),
     ("log", "/log", 1280, 800, False, "light", ""),
 )
 

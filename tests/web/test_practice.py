@@ -1,5 +1,6 @@
 """The practice room over HTTP: the plan with its reasons, drills and tries, the quiz, what changed."""
 
+import json
 from datetime import UTC, datetime, timedelta
 from typing import Any, cast
 from uuid import uuid4
@@ -153,3 +154,49 @@ def test_tries_are_kept_by_player(client: TestClient) -> None:
     note_answer(database, Answered("one-answer", "2026-11-01T19:00:00+00:00", "side", False, None, 2.0))
     for each in new:
         take_back(database, each.uid)
+
+
+def test_a_set_is_handed_out_and_opened_as_a_plan(client: TestClient) -> None:
+    file = client.get(f"{address.DRILL_SET}?drills=return-1,kick-firm&name=Monday&note=slowly")
+    assert file.json() == {
+        "format": "fandle-drills/1", "name": "Monday", "note": "slowly", "drills": ["return-1", "kick-firm"],
+    }  # fmt: skip
+    opened = client.post(address.READ_SET, content=file.text, headers={"Content-Type": "text/plain"}).json()
+    assert [part["key"] for part in opened["parts"]] == ["return-1", "kick-firm"]
+    assert opened["note"] == "slowly"
+    for text, words in (
+        ("{", "not JSON"),
+        (file.text.replace("kick-firm", "kick-luck"), "unknown drill 'kick-luck'"),
+        (file.text.replace("drills/1", "drills/9"), "format"),
+    ):
+        refused = client.post(address.READ_SET, content=text, headers={"Content-Type": "text/plain"})
+        assert refused.status_code == 422
+        assert words in refused.json()["error"]
+    assert client.get(f"{address.DRILL_SET}?drills=").status_code == 422
+
+
+def test_results_go_out_come_back_and_stand_side_by_side(client: TestClient) -> None:
+    mine = str(uuid4())
+    asked(client, address.TRIES, uid=mine, drill="rail-first", made=True)
+    out = client.get(address.RESULTS).json()
+    assert out["format"] == "fandle-practice/1"
+    assert mine in [row["uid"] for row in out["tries"]]
+    pupil: dict[str, Any] = {
+        "format": "fandle-practice/1", "player": "The pupil", "answers": [],
+        "tries": [
+            {"uid": f"pupil-{k}", "made_at": "2026-11-20T19:00:00+00:00", "drill": "rail-first", "table": "any",
+             "made": k > 0} for k in range(3)
+        ],
+    }  # fmt: skip
+    text = {"Content-Type": "text/plain"}
+    first = client.post(address.READ_RESULTS, content=json.dumps(pupil), headers=text).json()
+    again = client.post(address.READ_RESULTS, content=json.dumps(pupil), headers=text).json()
+    assert (first, again["new"]) == ({"player": "The pupil", "new": 3}, 0)
+    side = client.get(address.SIDE_BY_SIDE).json()
+    row = next(row for row in side["rows"] if row["title"] == "Rail first, close")
+    assert row["made"][side["players"].index("The pupil")] == "2 of 3"
+    bad = {**pupil, "tries": [{**pupil["tries"][0], "made_at": "yesterday"}]}
+    refused = client.post(address.READ_RESULTS, content=json.dumps(bad), headers=text)
+    assert (refused.status_code, "is no time" in refused.json()["error"]) == (422, True)
+    for name in (mine, *(f"pupil-{k}" for k in range(3))):
+        take_back(state(client), name)

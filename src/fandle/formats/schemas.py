@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, check, cues, drill, files, log, plan, player, shots
+from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, shots
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -26,6 +26,8 @@ SCHEMAS: dict[str, Any] = {
     "check": check.CheckAnswer | check.ReferenceAnswer,
     "diagnose": check.DiagnosisAnswer,
     "drill": drill.DrillAnswer,
+    "drills-file": practice.DrillSetFile,
+    "practice-file": practice.ResultsFile,
     "count": answers.CountAnswer | answers.NoCountAnswer,
 }
 

@@ -32,6 +32,8 @@ JSON_TYPE, TEXT, FORM = "application/json", "text/plain", "application/x-www-for
 TYPES = {
     address.READ_LAYOUT: (TEXT,),
     address.READ_TABLE: (TEXT,),
+    address.READ_SET: (TEXT,),
+    address.READ_RESULTS: (TEXT,),
     address.LOG_IMPORT: (JSON_TYPE, "text/csv"),
     address.PASS: (FORM,),
 }

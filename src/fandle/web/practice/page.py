@@ -56,6 +56,9 @@ async def practice_room(request: Request) -> HTMLResponse:
         "urls": {
             "tonight": address.TONIGHT, "drill": address.DRILL, "tries": address.TRIES, "ask": address.ASK,
             "reply": address.REPLY, "progress": address.PROGRESS, "room": address.PRACTICE_ROOM,
+            "set": address.DRILL_SET,
+            "readSet": address.READ_SET, "results": address.RESULTS, "readResults": address.READ_RESULTS,
+            "side": address.SIDE_BY_SIDE,
         },
     }  # fmt: skip
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "practice.html", context)

@@ -30,3 +30,16 @@ export async function drawProgress(element, url, fault) {
   element.replaceChildren(html("p", { class: "soft" }, `Shares by week with their 95 % ranges; the last ${days} days against all before.`), bias && html("p", {}, bias),
     ...rows.map((row) => html("div", { class: "row" }, html("b", {}, row.title), ` ${row.hits} of ${row.attempts}`, plot(row), html("span", { class: `verdict-${row.verdict.replaceAll(" ", "-")}` }, sentence(row.say)))));
 }
+
+// Every drill anybody tried, a column a player; nothing while there is only one.
+export async function drawSideBySide(element, url) {
+  const reply = await fetch(url).catch(() => null);
+  const { players, rows } = reply?.ok ? await reply.json() : { players: [], rows: [] };
+  if (players.length < 2) {
+    element.replaceChildren();
+    return;
+  }
+  element.replaceChildren(html("table", {}, html("caption", {}, "Side by side"),
+    html("thead", {}, html("tr", {}, html("th", { scope: "col" }, "drill"), ...players.map((name) => html("th", { scope: "col" }, name)))),
+    html("tbody", {}, ...rows.map((row) => html("tr", {}, html("th", { scope: "row" }, row.title), ...row.made.map((made) => html("td", {}, made || "–")))))));
+}

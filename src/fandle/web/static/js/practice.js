@@ -3,7 +3,7 @@
 import { post, send } from "./ask.js";
 import { html, put, say, sentence, svg } from "./dom.js";
 import { makeQuiz } from "./practice-quiz.js";
-import { drawProgress } from "./practice-progress.js";
+import { drawProgress, drawSideBySide } from "./practice-progress.js";
 import { setPath } from "./paths-layer.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
@@ -141,6 +141,8 @@ function drawLists() {
 
 function drawPlan() {
   const parts = session.parts ?? [];
+  put(find("hand-out"), { href: `${urls.set}?drills=${parts.map(({ key }) => key).join(",")}&name=${encodeURIComponent("Tonight's drills")}` });
+  say(find("set-note"), session.note ?? "");
   find("plan").replaceChildren(...parts.flatMap((part, k) => {
     const go = html("button", { class: `btn tool${part.key === session.drill ? " strong" : ""}`, type: "button", "data-part": part.key }, part.key === session.drill ? "Set up" : "Play this");
     go.addEventListener("click", () => setUp(part.key));
@@ -161,18 +163,40 @@ async function plan(minutes) {
   for (const key of document.querySelectorAll("[data-minutes]")) key.setAttribute("aria-pressed", String(Number(key.dataset.minutes) === minutes));
   const found = await asked(() => post(urls.tonight, JSON.stringify({ table, minutes })));
   if (!found) return;
-  session = { ...session, minutes, parts: found.parts };
+  session = { ...session, minutes, parts: found.parts, note: "" };
   keep();
   drawPlan();
 }
 for (const key of document.querySelectorAll("[data-minutes]")) key.addEventListener("click", () => plan(Number(key.dataset.minutes)));
+
+// A set that was handed out takes the place of the plan; a player's results come beside one's own.
+find("open-set").addEventListener("change", async (event) => {
+  const [file] = event.target.files;
+  event.target.value = "";
+  const found = file && await asked(async () => post(urls.readSet, await file.text(), "text/plain"));
+  if (!found) return;
+  session = { ...session, parts: found.parts, note: [found.name, found.note].filter(Boolean).join(": ") };
+  keep();
+  drawPlan();
+});
+find("open-results").addEventListener("change", async (event) => {
+  const [file] = event.target.files;
+  event.target.value = "";
+  const found = file && await asked(async () => post(urls.readResults, await file.text(), "text/plain"));
+  if (!found) return;
+  toast(`${found.player}: ${found.new} new tries.`);
+  show("progress");
+});
 
 function show(tab) {
   for (const each of TABS) {
     find(each).hidden = each !== tab;
     put(find(`tab-${each}`), { "aria-selected": String(each === tab), tabindex: each === tab ? "0" : "-1" });
   }
-  if (tab === "progress") drawProgress(find("progress"), urls.progress, fault);
+  if (tab === "progress") {
+    drawProgress(find("changes"), urls.progress, fault);
+    drawSideBySide(find("side-by-side"), urls.side);
+  }
   if (tab !== "quiz") quiz.leave();
 }
 for (const [k, tab] of TABS.entries()) {
