@@ -41,7 +41,6 @@ VIEWS = (
     ("compare", "/compare?balls=cue:1,0.3;7:5.6,0.12;8:3.2,1.5&target=7&method=M14", 1280, 800, False, "light", ""),
     ("handbook", "/handbook/M10", 1280, 800, False, "light", "#hands-start #hands-on #hands-on"),
     ("club", "/club?table=Bar%20box%20by%20the%20door", 1280, 800, False, "light", ""),
-    ("club-phone", "/club?table=Bar%20box%20by%20the%20door", 390, 844, False, "dark", ""),
     ("pot", POT, 1280, 800, False, "light", "#tab-after"),
     ("safe", SAFE, 1280, 800, False, "light", "[data-goal=safe] #tab-after"),
     ("check", "/check?table=Damp%20nine-foot", 1280, 800, False, "light", "#shooter " * 8),

@@ -37,6 +37,38 @@ class Practised:
     comment: str
 
 
+# drill, evenings ago it was first and last played, tries an evening, share made at the start and at the end
+DRILLED = (
+    ("natural-3", 80, 3, 6, 0.4, 0.8), ("natural-4", 78, 5, 5, 0.35, 0.5), ("kick-running", 60, 4, 6, 0.3, 0.35),
+    ("return-2", 70, 24, 8, 0.2, 0.4), ("corner-25", 50, 6, 4, 0.1, 0.3), ("bank-side", 66, 19, 5, 0.3, 0.35),
+)  # fmt: skip
+EVERY_DAYS = 7
+
+
+@dataclass(frozen=True)
+class Drilled:
+    """One try at a drill, as the demo club's player made it."""
+
+    uid: str
+    made_at: str
+    drill: str
+    made: bool
+
+
+def drilled(now: datetime) -> list[Drilled]:
+    """Some months of drills up to a few days before now, the same every time, in order of time."""
+    rng, rows = random.Random(1), []
+    for drill, first, last, tries, low, high in DRILLED:
+        for ago in range(first, last - 1, -EVERY_DAYS):
+            share = low + (high - low) * (first - ago) / max(first - last, 1)
+            for k in range(tries):
+                when = now - timedelta(days=ago, minutes=90 - 2 * k)
+                rows.append(
+                    Drilled(f"demo-{drill}-{ago}-{k}", when.isoformat(timespec="seconds"), drill, rng.random() < share)
+                )
+    return sorted(rows, key=lambda row: row.made_at)
+
+
 def practice(layouts: Sequence[Layout]) -> list[Practised]:
     """Practice on three of the demo club's layouts, the same every time, in order of time."""
     rng = random.Random(9)

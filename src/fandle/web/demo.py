@@ -1,10 +1,13 @@
 """The demo club with its practice, put into an empty database."""
 
+from datetime import UTC, datetime
+
 from fandle.formats.files import layout_of
-from fandle.service.demo import practice
+from fandle.service.demo import drilled, practice
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club
 from fandle.store.log import Noted
+from fandle.store.practice import Try, note_tries
 from fandle.store.queries import fill_demo
 from fandle.web.noted import noted_attempt
 
@@ -19,4 +22,8 @@ def demo_practice() -> list[Noted]:
 
 def fill(database: Database) -> bool:
     """Fill an empty database; False (nothing done) if it is not empty."""
-    return fill_demo(database, demo_club(), demo_practice)
+    if not fill_demo(database, demo_club(), demo_practice):
+        return False
+    label = demo_club()["tables"][0]["label"]
+    note_tries(database, [Try(row.uid, row.made_at, row.drill, label, row.made) for row in drilled(datetime.now(UTC))])
+    return True
