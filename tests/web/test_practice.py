@@ -107,6 +107,17 @@ def test_a_question_tells_nothing_of_its_answer_and_is_judged_as_it_is_played(cl
     assert refused.status_code == 422
 
 
+def test_a_sum_is_asked_of_the_favourite_system_and_its_steps_are_told(client: TestClient) -> None:
+    first = asked(client, address.ASK, topic="sum")
+    assert (first["rail"], first["options"]) == ("", [])
+    body = {"topic": "sum", "seed": first["seed"], "difficulty": first["difficulty"], "seconds": 9.0}
+    told = asked(client, address.REPLY, uid=str(uuid4()), given=-50.0, **body)
+    assert told["right"] is False
+    number = float(told["say"].split("Shoot ")[1].split(":")[0])
+    assert "=" in told["say"]
+    assert asked(client, address.REPLY, uid=str(uuid4()), given=number, **body)["right"] is True
+
+
 @pytest.mark.parametrize("topic", ["side", "change"])
 def test_a_choice_has_two_answers_one_of_them_right(client: TestClient, topic: str) -> None:
     first = asked(client, address.ASK, topic=topic)
@@ -131,13 +142,18 @@ def test_what_changed_is_told_only_where_the_ranges_say_so(client: TestClient) -
 
     made = some("freeze", "x" + "." * 19, "x" * 18 + "..") + some("thin-home", "xx..x..x.x", "x.x.xx..x.")
     answers = [Answered("a", (now - timedelta(days=1)).isoformat(), "side", True, None, 3.0)]
-    told = progress_model(sorted(made, key=lambda t: t.made_at), answers, now)
+    told = progress_model(sorted(made, key=lambda t: t.made_at), answers, [], now)
     rows = {row["key"]: row for row in told["rows"]}
     assert rows["freeze"]["verdict"] == "better"
     assert rows["thin-home"]["verdict"] == "not yet clear"
     assert rows["side"]["verdict"] == "no data"
     assert [(week[1], week[2]) for week in rows["freeze"]["weeks"]] == [(20, 1), (20, 18)]
-    assert client.get(address.PROGRESS).json()["days"] == 14
+    whole = client.get(f"{address.PROGRESS}?days=30").json()
+    assert whole["days"] == 30
+    logged = next(row for row in whole["rows"] if row["title"] == "Log: one rail, plain")
+    assert logged["attempts"] > 50  # the demo club's practice
+    assert "scattered ±" in logged["say"]
+    assert client.get(f"{address.PROGRESS}?days=0").status_code == 422
 
 
 def test_tries_are_kept_by_player(client: TestClient) -> None:

@@ -28,16 +28,13 @@ class Shot:
 
 def kinds(shots: Iterable[Shot]) -> list[Kind]:
     """The log's attempts by kind of line."""
-    groups: dict[str, list[Shot]] = defaultdict(list)
-    for shot in shots:
-        groups[_kind(shot)].append(shot)
     return [
         Kind(
             name, Made(len(some), sum(s.tried.result == Result.HIT for s in some)),
             average([s.tried.off for s in some if s.tried.off is not None]), min(s.days for s in some),
             drills_for(name),
         )
-        for name, some in groups.items()
+        for name, some in by_kind(shots).items()
     ]  # fmt: skip
 
 
@@ -48,6 +45,14 @@ def _kind(shot: Shot) -> str:
     if rails and asked.kind == "kick":
         direction = direction_to(layout.table, rails[0], layout.metres(layout.cue), shot.nose, "nose")
     return kind_of(asked.kind, rails, asked.stroke.side, direction, lengths_of(layout.table, asked.stroke.speed))
+
+
+def by_kind(shots: Iterable[Shot]) -> dict[str, list[Shot]]:
+    """The log's attempts by kind of line, in their order."""
+    groups: dict[str, list[Shot]] = defaultdict(list)
+    for shot in shots:
+        groups[_kind(shot)].append(shot)
+    return groups
 
 
 def tonight(shots: Iterable[Shot], played: Mapping[str, float], minutes: int, table: Table) -> Tonight:

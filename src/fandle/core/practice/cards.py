@@ -16,6 +16,7 @@ TOPICS: dict[str, str] = {  # and what each asks
     "side": "which side is running?",
     "change": "short or long after a change?",
     "contacts": "where is the second rail met?",
+    "sum": "count it by your own system",
 }
 
 

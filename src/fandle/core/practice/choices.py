@@ -1,7 +1,9 @@
 """Questions beside the mark: which side is running, short or long after a change, where the second rail is met."""
 
 import random
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Literal
 
 from fandle.core.errors import BadInputError
@@ -10,16 +12,19 @@ from fandle.core.shot.approach import approach
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
-from fandle.core.systems.base import figure
+from fandle.core.systems import halving
+from fandle.core.systems.base import Count, figure
 from fandle.core.systems.played import landing
+from fandle.core.systems.registry import count, known, orders_of
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of, speed_of
 from fandle.core.words.balls import spoken
 
-Topic = Literal["side", "change", "contacts"]
+Topic = Literal["side", "change", "contacts", "sum"]
 TELLING = 0.12  # diamonds: a change that does less is not asked for
 ALONG = 0.8  # diamonds along the rail: of a ball that comes in steeper, short and long may change places
+SUM_NEAR = 0.12  # diamonds at the rail: a sum so nearly right is right
 NEAR = 0.3  # diamonds: a second contact named so nearly is right
 HARDER, SOFTER = 1.25, -0.75  # table lengths
 TIPS = 0.5
@@ -32,8 +37,8 @@ CHANGES = {  # and how each is said
 
 @dataclass(frozen=True)
 class Choice:
-    """A question with its words. options: to choose from, () where a mark on `rail` is asked for; answer: the option,
-    or the mark in diamonds; why: told afterwards."""
+    """A question with its words. options: to choose from, () where a mark on `rail`, or a number, is asked for; answer:
+    the option, the mark in diamonds, the number; near: how far off those may be; why: told afterwards."""
 
     topic: Topic
     base: Question
@@ -42,6 +47,7 @@ class Choice:
     answer: str | float
     why: str
     rail: Rail | None = None
+    near: float = NEAR
 
     def right(self, given: str | float) -> bool:
         """Is an answer right? Raises BadInputError for one of the wrong kind."""
@@ -50,21 +56,42 @@ class Choice:
                 raise BadInputError(f"{given!r} is no answer: choose {' or '.join(self.options)}", "answer")
             return given == self.answer
         if isinstance(given, str):
-            raise BadInputError(f"{given!r} is no mark: give diamonds along the rail", "answer")
-        return abs(given - self.answer) <= NEAR
+            raise BadInputError(f"{given!r} is no mark: give it as a number", "answer")
+        return abs(given - self.answer) <= self.near
 
 
-def choice(table: Table, topic: str, seed: int, difficulty: float) -> Choice:
-    """A question of a topic. Raises BadInputError where the table has none."""
-    makers = {"side": _side, "change": _change, "contacts": _contacts}
+def choice(table: Table, topic: str, seed: int, difficulty: float, method: str = halving.METHOD) -> Choice:
+    """A question of a topic; method: the system a sum is asked of. Raises BadInputError where the table has none."""
+    makers: dict[str, Callable[[Question, random.Random], Choice | None]] = {
+        "side": _side, "change": _change, "contacts": _contacts, "sum": partial(_sum, method),
+    }  # fmt: skip
     if topic not in makers:
         raise BadInputError(f"unknown topic {topic!r}: use one of {', '.join(makers)}", "topic", code="unknown")
     for k in range(TRIES):
-        rails = 2 if topic == "contacts" else 1
+        rails = _rails_asked(topic, method)
         made = makers[topic](question(table, 1000 * seed + k, difficulty, rails), random.Random(f"{seed}:{k}"))
         if made is not None:
             return made
     raise BadInputError("no such question can be asked on this table: choose another one", "table", code="no_line")
+
+
+def _rails_asked(topic: str, method: str) -> int:
+    """Over how many rails a topic's questions go: a sum as its system counts."""
+    if topic == "sum":
+        return min(len(order) for order in orders_of(known(method)))
+    return 2 if topic == "contacts" else 1
+
+
+def _sum(method: str, base: Question, _: random.Random) -> Choice | None:
+    """The number that a system shoots, by its own sum; None where it does not count, or has no numbers of its own."""
+    found = count(method, base.layout, base.rails)
+    if not isinstance(found, Count) or found.own is None:
+        return None
+    text = (
+        f"By {found.title.lower()}, over the {base.rails[0]} rail to {spoken(base.layout.target or '')}: which number?"
+    )
+    why = f"{'; '.join(found.steps)}. Shoot {figure(found.own.number)}: it lands {found.lands.where}."
+    return Choice("sum", base, text, (), found.own.number, why, near=SUM_NEAR / abs(found.own.unit))
 
 
 def _direction(base: Question) -> float:
@@ -74,7 +101,7 @@ def _direction(base: Question) -> float:
     return direction_to(layout.table, base.rails[0], layout.metres(layout.cue), base.at, "nose")
 
 
-def _side(base: Question, _: random.Random) -> Choice:
+def _side(base: Question, _: random.Random) -> Choice | None:
     direction = _direction(base)
     right = "right" if running(1.0, base.rails[0], direction) == "running" else "left"
     why = f"Off the {base.rails[0]} rail this way, {right} is running: it lengthens the rebound; the other shortens it."

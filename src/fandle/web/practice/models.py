@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from fandle.formats.base import Number
 
 Point = tuple[float, float]
-Topic = Literal["one rail", "two rails", "three rails", "side", "change", "contacts"]
+Topic = Literal["one rail", "two rails", "three rails", "side", "change", "contacts", "sum"]
 
 
 class PracticeQuestion(BaseModel):
@@ -140,7 +140,7 @@ class EntryModel(TypedDict):
 
 
 class AskedModel(TypedDict):
-    """A question. rail: on which a mark is asked for; options: to choose from where none is."""
+    """A question. rail: on which a mark is asked for; options: to choose from; neither: a number is asked for."""
 
     topic: str
     what: str

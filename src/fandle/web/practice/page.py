@@ -90,13 +90,13 @@ async def post_tonight(question: PracticeQuestion, request: Request) -> TonightM
     }
 
     def made() -> TonightModel:
-        return tonight_model(tonight(_shots(rows, shelf.known, now), played, question.minutes, table))
+        return tonight_model(tonight(shots_of(rows, shelf.known, now), played, question.minutes, table))
 
     found = await works_of(request).run(request, at_once(made), quick=False)
     return said(found, screen_of(request, table, turns=False))
 
 
-def _shots(rows: list[log.Noted], known: Known, now: datetime) -> Iterator[Shot]:
+def shots_of(rows: list[log.Noted], known: Known, now: datetime) -> Iterator[Shot]:
     """The log's attempts as situations; records that cannot be read are left out."""
     for row in rows:
         try:

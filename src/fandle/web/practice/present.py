@@ -13,8 +13,9 @@ from fandle.core.practice.cards import TOPICS
 from fandle.core.practice.choices import Choice
 from fandle.core.practice.drilled import Drilled
 from fandle.core.practice.drills import BY_NAME, Drill
-from fandle.core.practice.progress import Made, average, change_of, reached, streaks
+from fandle.core.practice.progress import Made, average, bias_change, change_of, reached, streaks
 from fandle.core.practice.quiz import Question
+from fandle.core.practice.record import Result
 from fandle.core.practice.tonight import Tonight
 from fandle.core.shot.approach import approach
 from fandle.core.systems.base import figure
@@ -22,6 +23,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of
 from fandle.core.words.balls import spoken
 from fandle.core.words.spoken import landing_word, plural_lengths
+from fandle.service.evening import Shot, by_kind
 from fandle.store.practice import Answered, Try
 from fandle.web.drawing import diamonds_mm, path
 from fandle.web.practice.models import (
@@ -134,9 +136,11 @@ def asked_model(topic: str, seed: int, difficulty: float, asked: Question | Choi
     }  # fmt: skip
 
 
-def progress_model(tries: Sequence[Try], answers: Sequence[Answered], now: datetime) -> ProgressModel:
-    """What changed in the last two weeks, drill by drill and topic by topic."""
-    since, groups = now - timedelta(days=PERIOD_DAYS), defaultdict[tuple[str, str], list[tuple[datetime, bool]]](list)
+def progress_model(
+    tries: Sequence[Try], answers: Sequence[Answered], shots: Sequence[Shot], now: datetime, days: int = PERIOD_DAYS
+) -> ProgressModel:
+    """What changed in the last so many days: the log by kind of line, drill by drill, topic by topic."""
+    since, groups = now - timedelta(days=days), defaultdict[tuple[str, str], list[tuple[datetime, bool]]](list)
     for each in tries:
         if each.drill in BY_NAME:
             groups[(each.drill, BY_NAME[each.drill].title)].append((_when(each.made_at), each.made))
@@ -147,11 +151,26 @@ def progress_model(tries: Sequence[Try], answers: Sequence[Answered], now: datet
     offs = [(_when(a.made_at), a.off) for a in answers if a.off is not None]
     named = average([off for _, off in offs])
     bias = "" if named.count < 2 else _named_words(named.mean, named.sd, named.count)
-    return {
-        "days": PERIOD_DAYS,
-        "rows": [_progress_row(name, title, made, since) for (name, title), made in sorted(groups.items())],
-        "bias": bias,
-    }
+    log_rows = [_log_row(kind, some, now, since) for kind, some in sorted(by_kind(shots).items())]
+    drilled = [_progress_row(name, title, made, since) for (name, title), made in sorted(groups.items())]
+    return {"days": days, "rows": log_rows + drilled, "bias": bias}
+
+
+def _log_row(kind: str, shots: Sequence[Shot], now: datetime, since: datetime) -> ProgressRow:
+    """A kind of line in the log: hits by week, and the average miss apart from the scatter."""
+    dated = [(now - timedelta(days=shot.days), shot.tried) for shot in shots]
+    made = sorted((when, tried.result == Result.HIT) for when, tried in dated)
+    row = _progress_row(kind, f"Log: {kind}", made, since)
+    before, after = (
+        average([tried.off for when, tried in dated if (when >= since) is late and tried.off is not None])
+        for late in (False, True)
+    )
+    whole = average([tried.off for _, tried in dated if tried.off is not None])
+    if whole.count > 1:
+        low, high = whole.sd_range
+        row["say"] += f". On average {landing_word(whole.mean)}, scattered ± {figure(whole.sd)} ({figure(low)} to "
+        row["say"] += f"{figure(high)}); the average: {bias_change(before, after)}"
+    return row
 
 
 def _named_words(mean: float, sd: float, count: int) -> str:

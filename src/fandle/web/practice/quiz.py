@@ -2,8 +2,9 @@
 
 import time
 from datetime import UTC, datetime
+from typing import Annotated
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to
@@ -12,6 +13,7 @@ from fandle.core.practice.choices import Choice, choice
 from fandle.core.practice.quiz import Feedback, Question, grade, judge, next_difficulty, question
 from fandle.core.shot.approach import approach
 from fandle.core.steps import at_once
+from fandle.core.systems import halving
 from fandle.core.systems.base import figure
 from fandle.core.table.model import Table
 from fandle.core.words.spoken import landing_word
@@ -20,9 +22,10 @@ from fandle.store.practice import Answered
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
-from fandle.web.practice.present import asked_model, level_of, progress_model
+from fandle.web.practice.page import NEWEST, shots_of
+from fandle.web.practice.present import PERIOD_DAYS, asked_model, level_of, progress_model
 from fandle.web.speech import said, screen_of
 from fandle.web.work import works_of
 
@@ -30,6 +33,7 @@ router = APIRouter(responses=FAULTS)
 QUIZ = "quiz"  # among the settings: how hard it is, and the cards
 BEGIN = 0.15  # difficulty of the first question
 HAIR = 0.02  # diamonds
+FALLBACK = halving.METHOD
 RAILS = {"one rail": 1, "two rails": 2, "three rails": 3}
 
 
@@ -40,22 +44,28 @@ def _state(request: Request) -> tuple[float, Deck]:
     return float(kept.get("difficulty", BEGIN)), Deck(cards if isinstance(cards, dict) else {})
 
 
-def _made(table: Table, topic: str, seed: int, difficulty: float) -> Question | Choice:
+def _made(table: Table, topic: str, seed: int, difficulty: float, system: str) -> Question | Choice:
+    """A question; where the favourite system has no numbers of its own, its sum is asked of the halving count."""
     if topic in RAILS:
         return question(table, seed, difficulty, RAILS[topic])
-    return choice(table, topic, seed, difficulty)
+    try:
+        return choice(table, topic, seed, difficulty, system)
+    except BadInputError:
+        if topic != "sum" or system == FALLBACK:
+            raise
+        return choice(table, topic, seed, difficulty, FALLBACK)
 
 
 @router.post(address.ASK, responses=FAULTS)
 async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
     """The next question: of the topic asked for, else of the one that is due."""
-    table = shelf_of(request).table(asked.table)
+    table, system = shelf_of(request).table(asked.table), mine_of(request).system
     difficulty, deck = _state(request)
     topic = asked.topic or deck.due(datetime.now(UTC))
     seed = time.time_ns() % 2**31
 
     def made() -> AskedModel:
-        return asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty))
+        return asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty, system))
 
     found = await works_of(request).run(request, at_once(made), quick=False)
     return said(found, screen_of(request, table, turns=False))
@@ -64,10 +74,10 @@ async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
 @router.post(address.REPLY, responses=FAULTS)
 async def post_reply(reply: Reply, request: Request) -> RepliedModel:
     """What an answer comes to; the next question is a little harder, or a good deal easier."""
-    table = shelf_of(request).table(reply.table)
+    table, system = shelf_of(request).table(reply.table), mine_of(request).system
 
     def judged() -> tuple[RepliedModel, float | None, float]:
-        asked = _made(table, reply.topic, reply.seed, reply.difficulty)
+        asked = _made(table, reply.topic, reply.seed, reply.difficulty, system)
         return *_judged(asked, reply.given), (asked.base if isinstance(asked, Choice) else asked).seconds
 
     found, off, allowed = await works_of(request).run(request, at_once(judged), quick=False)
@@ -94,7 +104,7 @@ def _judged(asked: Question | Choice, given: float | str) -> tuple[RepliedModel,
             "path": way,
             "level": "",
         }
-        if isinstance(asked.answer, float):
+        if isinstance(asked.answer, float) and asked.rail is not None:
             reply["at"] = asked.answer
         return reply, None
     if isinstance(given, str):
@@ -114,7 +124,13 @@ def _say(asked: Question, told: Feedback) -> str:
 
 
 @router.get(address.PROGRESS, responses=FAULTS)
-def get_progress(request: Request) -> ProgressModel:
-    """What changed in the last two weeks, and what did not."""
-    database = request.app.state.database
-    return progress_model(practice.tries(database), practice.answers(database), datetime.now(UTC))
+async def get_progress(request: Request, days: Annotated[int, Query(ge=1, le=365)] = PERIOD_DAYS) -> ProgressModel:
+    """What changed in the last so many days against all before, and what did not."""
+    database, known, now = request.app.state.database, shelf_of(request).known, datetime.now(UTC)
+
+    def made() -> ProgressModel:
+        rows = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)]
+        shots = list(shots_of(rows, known, now))
+        return progress_model(practice.tries(database), practice.answers(database), shots, now, days)
+
+    return await works_of(request).run(request, at_once(made), quick=False)

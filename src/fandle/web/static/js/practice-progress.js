@@ -16,18 +16,22 @@ function plot(row) {
   return svg("svg", { class: "weeks", viewBox: `0 0 ${WIDTH} ${HIGH}`, role: "img", "aria-label": words }, ...parts);
 }
 
-export async function drawProgress(element, url, fault) {
-  const reply = await fetch(url).catch(() => null);
+const PERIODS = [7, 14, 30, 90]; // days
+
+export async function drawProgress(element, url, fault, days = 14) {
+  const reply = await fetch(`${url}?days=${days}`).catch(() => null);
   if (!reply?.ok) {
     fault("the progress cannot be read: check that Fandle is running, then try again");
     return;
   }
-  const { rows, days, bias } = await reply.json();
+  const { rows, bias } = await reply.json();
+  const period = html("select", { class: "form-select", "aria-label": "Period" }, ...PERIODS.map((each) => html("option", { value: each, selected: each === days }, `the last ${each} days`)));
+  period.addEventListener("change", () => drawProgress(element, url, fault, Number(period.value)));
   if (!rows.length) {
     element.replaceChildren(html("p", { class: "soft" }, "Nothing played yet: a drill or a question, and it is told here what changes."));
     return;
   }
-  element.replaceChildren(html("p", { class: "soft" }, `Shares by week with their 95 % ranges; the last ${days} days against all before.`), bias && html("p", {}, bias),
+  element.replaceChildren(html("p", { class: "keys" }, period, html("span", { class: "soft" }, "against all before; shares by week with their 95 % ranges")), bias && html("p", {}, bias),
     ...rows.map((row) => html("div", { class: "row" }, html("b", {}, row.title), ` ${row.hits} of ${row.attempts}`, plot(row), html("span", { class: `verdict-${row.verdict.replaceAll(" ", "-")}` }, sentence(row.say)))));
 }
 

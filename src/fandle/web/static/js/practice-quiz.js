@@ -61,9 +61,9 @@ export function makeQuiz({ sheet, table, urls, asked, drawBalls, begin }) {
     say(find("told"), "");
     find("told").className = "told";
     find("mark-at").value = "";
-    find("answer-form").hidden = !question.rail;
+    find("answer-form").hidden = question.options.length > 0;
     const long = question.rail === "far" || question.rail === "near";
-    say(find("mark-label"), `Your mark, diamonds from the ${long ? "left" : "bottom"}`);
+    say(find("mark-label"), question.rail ? `Your mark, diamonds from the ${long ? "left" : "bottom"}` : "The number to shoot");
     find("options").replaceChildren(...question.options.map((option) => {
       const key = html("button", { class: "btn tool strong", type: "button" }, option);
       key.addEventListener("click", () => answer(option));
@@ -106,7 +106,7 @@ export function makeQuiz({ sheet, table, urls, asked, drawBalls, begin }) {
   });
   find("mark-at").addEventListener("keydown", (event) => {
     const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (!way || !question) return;
+    if (!way || !question?.rail) return;
     event.preventDefault();
     name((mark ?? 0) + way * STEP);
   });
