@@ -30,6 +30,7 @@ router = APIRouter(responses=FAULTS)
 NDJSON = "application/x-ndjson"
 T = TypeVar("T")
 OVER = {1: "Over one rail", 2: "Over two rails", 3: "Over three rails"}
+PICTURES = 3  # answers in one, each with the time of a question
 LEAST_CELLS = 5  # of a piece of the picture that is named
 
 
@@ -117,7 +118,7 @@ async def post_prefer(question: PreferQuestion, request: Request) -> StreamingRe
             return {"progress": found.part}
         return {"progress": 1.0, "pictures": [_picture(layout, each) for each in found]}
 
-    return _streamed(request, preferred(layout), told)
+    return _streamed(request, preferred(layout), told, PICTURES)
 
 
 def _picture(layout: Layout, found: Preferred) -> dict[str, Any]:
@@ -170,14 +171,14 @@ def _names(table: Table, grid: Grid, mine: np.ndarray[Any, np.dtype[np.bool_]]) 
 
 
 def _streamed(
-    request: Request, steps: Generator[Any, None, T], told: Callable[[Any], dict[str, Any]]
+    request: Request, steps: Generator[Any, None, T], told: Callable[[Any], dict[str, Any]], questions: int = 1
 ) -> StreamingResponse:
     works = works_of(request)
     works.room_for_long()
 
     async def lines() -> AsyncIterator[str]:
         try:
-            async for found in works.stream(steps):
+            async for found in works.stream(steps, questions):
                 yield json.dumps(told(found), allow_nan=False) + "\n"
         except FandleError as error:  # the answer has begun: told in it
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"

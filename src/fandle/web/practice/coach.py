@@ -21,7 +21,7 @@ from fandle.formats.practice import (
 from fandle.store import practice
 from fandle.store.practice import Try
 from fandle.web import address
-from fandle.web.faults import FAULTS
+from fandle.web.faults import FAULTS, KEPT
 from fandle.web.practice.models import PartModel
 from fandle.web.table.api import LARGEST_FILE
 
@@ -104,7 +104,7 @@ def get_results(request: Request) -> Response:
     return _file("practice.fandle.json", file_text(made))
 
 
-@router.post(address.READ_RESULTS, responses=FAULTS)
+@router.post(address.READ_RESULTS, responses=KEPT)
 def post_results(
     text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
 ) -> TakenModel:

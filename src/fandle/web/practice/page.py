@@ -20,7 +20,7 @@ from fandle.store import log, practice
 from fandle.store.practice import Try
 from fandle.web import address
 from fandle.web.drawing import drawing
-from fandle.web.faults import FAULTS
+from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import Known, shelf_of
 from fandle.web.noted import noted_situation
 from fandle.web.practice.models import DrillModel, EntryModel, PracticeQuestion, RecordModel, TonightModel, TryNote
@@ -116,7 +116,7 @@ async def post_drill(question: PracticeQuestion, request: Request) -> DrillModel
     return said(found, screen_of(request, table, turns=False))
 
 
-@router.post(address.TRIES, responses=FAULTS)
+@router.post(address.TRIES, responses=KEPT)
 def post_try(note: TryNote, request: Request) -> RecordModel:
     """Note a try; the same uid again changes nothing."""
     wanted = drill_named(note.drill)
@@ -126,7 +126,7 @@ def post_try(note: TryNote, request: Request) -> RecordModel:
     return record(wanted, practice.tries(database, wanted.name))
 
 
-@router.delete(address.TRIES + "/{uid}", responses=FAULTS)
+@router.delete(address.TRIES + "/{uid}", responses=KEPT)
 def delete_try(uid: str, request: Request) -> RecordModel:
     """Take a try back."""
     database = request.app.state.database

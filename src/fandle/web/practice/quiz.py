@@ -21,7 +21,7 @@ from fandle.store import log, practice
 from fandle.store.practice import Answered
 from fandle.web import address
 from fandle.web.drawing import path
-from fandle.web.faults import FAULTS
+from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
 from fandle.web.practice.page import NEWEST, shots_of
@@ -71,7 +71,7 @@ async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
     return said(found, screen_of(request, table, turns=False))
 
 
-@router.post(address.REPLY, responses=FAULTS)
+@router.post(address.REPLY, responses=KEPT)
 async def post_reply(reply: Reply, request: Request) -> RepliedModel:
     """What an answer comes to; the next question is a little harder, or a good deal easier."""
     table, system = shelf_of(request).table(reply.table), mine_of(request).system
