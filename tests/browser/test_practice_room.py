@@ -110,3 +110,19 @@ def test_progress_is_plotted_with_its_words(page: Page) -> None:
     page.locator("#tab-progress").click()
     expect(page.locator("#progress .row").first).to_be_visible(timeout=15000)
     expect(page.locator("#progress .weeks").first).to_have_attribute("aria-label", re.compile("week of"))
+
+
+def test_a_try_without_a_server_is_kept_and_sent_later(page: Page) -> None:
+    begun(page)
+    page.locator("#plan [data-part]").first.click()
+    expect(page.locator("#keys")).to_be_visible()
+    dots = page.locator(".dots i")
+    before = dots.count()
+    page.route("**/api/practice/tries", lambda route: route.abort())
+    page.locator("#made").click()
+    expect(page.locator("#toast")).to_contain_text("Kept in this browser")
+    expect(dots).to_have_count(before)
+    page.unroute("**/api/practice/tries")
+    page.evaluate("() => window.dispatchEvent(new Event('online'))")
+    expect(page.locator("#toast")).to_contain_text("is saved now")
+    expect(dots).to_have_count(min(before + 1, 10))

@@ -159,7 +159,7 @@ def test_a_note_survives_a_server_that_does_not_answer(page: Page, site: str) ->
     before = len(noted(site))
     page.route("**/api/attempts", lambda route: route.abort())
     page.locator('[data-result="long"]').click()
-    expect(page.locator("#toast")).to_contain_text("kept in this browser")
+    expect(page.locator("#toast")).to_contain_text("Kept in this browser")
     page.unroute("**/api/attempts")
     page.reload()
     expect(page.locator("#toast")).to_contain_text("is saved now")

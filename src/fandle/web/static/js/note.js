@@ -70,7 +70,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     } catch (fault) {
       if (fault.passing) {
         keepForLater(fresh);
-        toast(`Not saved yet, but kept in this browser: it is sent when the server takes it (${fault.message}).`);
+        toast(`Kept in this browser until the server takes it (${fault.message}).`);
       } else {
         toast(`Not noted: ${fault.message}`);
       }
@@ -180,7 +180,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   });
 
   async function sendWaiting() {
-    const sent = await flush(urls, (fault) => toast(`A kept note was refused: ${fault.message}`));
+    const sent = await flush(urls.attempts, (fault) => toast(`A kept note was refused: ${fault.message}`));
     if (sent) toast(sent === 1 ? "A note that was kept in this browser is saved now." : `${sent} notes that were kept in this browser are saved now.`);
   }
   window.addEventListener("online", sendWaiting);

@@ -2,27 +2,27 @@
 
 import { send } from "./ask.js";
 
-const KEY = "fandle-outbox";
+const NOTES = "fandle-outbox"; // of the note keys; other pages have boxes of their own
 
-const read = () => JSON.parse(localStorage.getItem(KEY) ?? "[]");
-const write = (notes) => localStorage.setItem(KEY, JSON.stringify(notes));
+const read = (box) => JSON.parse(localStorage.getItem(box) ?? "[]");
+const write = (box, notes) => localStorage.setItem(box, JSON.stringify(notes));
 
-export function keepForLater(note) {
-  write([...read().filter((kept) => kept.uid !== note.uid), note]);
+export function keepForLater(note, box = NOTES) {
+  write(box, [...read(box).filter((kept) => kept.uid !== note.uid), note]);
 }
 
 // Try to send what waits; returns how many went out. What the server refuses for good is dropped with its reason.
-export async function flush(urls, onRefused) {
+export async function flush(url, onRefused, box = NOTES) {
   let sent = 0;
-  for (const note of read()) {
+  for (const note of read(box)) {
     try {
-      await send("POST", urls.attempts, note);
+      await send("POST", url, note);
       sent += 1;
     } catch (fault) {
       if (fault.passing) return sent;
       onRefused(fault);
     }
-    write(read().filter((kept) => kept.uid !== note.uid));
+    write(box, read(box).filter((kept) => kept.uid !== note.uid));
   }
   return sent;
 }

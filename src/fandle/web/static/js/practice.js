@@ -4,6 +4,7 @@ import { post, send } from "./ask.js";
 import { html, put, say, sentence, svg } from "./dom.js";
 import { makeQuiz } from "./practice-quiz.js";
 import { drawProgress, drawSideBySide } from "./practice-progress.js";
+import { flush, keepForLater } from "./outbox.js";
 import { setPath } from "./paths-layer.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
@@ -22,6 +23,7 @@ let drill = null; // what is set up
 let tries = []; // uids noted since, to take back
 let awake = null;
 
+const BOX = "fandle-practice-outbox"; // tries the server could not take yet
 const keep = () => localStorage.setItem(KEPT, JSON.stringify(session));
 
 function fault(message) {
@@ -105,7 +107,13 @@ async function setUp(name) {
 async function note(made) {
   if (!drill) return;
   const mine = uid();
-  const record = await asked(() => post(urls.tries, JSON.stringify({ uid: mine, table, drill: drill.key, made })));
+  const one = { uid: mine, table, drill: drill.key, made };
+  const record = await asked(() => post(urls.tries, JSON.stringify(one)).catch((fault_) => {
+    if (!fault_.passing) throw fault_;
+    keepForLater(one, BOX);
+    toast(`Kept in this browser until the server takes it (${fault_.message}).`);
+    return null;
+  }));
   if (!record) return;
   if (record.reached && !drill.record.reached) toast(`${drill.title}: ${drill.goal}. Reached.`);
   tries.push(mine);
@@ -118,6 +126,14 @@ function counted(record) {
   drawTask();
   drawLists();
 }
+
+async function sendWaiting() {
+  const sent = await flush(urls.tries, (refused) => toast(`A kept try was refused: ${refused.message}`), BOX);
+  if (!sent) return;
+  toast(sent === 1 ? "A try that was kept in this browser is saved now." : `${sent} tries that were kept in this browser are saved now.`);
+  if (drill) setUp(drill.key);
+}
+window.addEventListener("online", sendWaiting);
 
 find("made").addEventListener("click", () => note(true));
 find("missed").addEventListener("click", () => note(false));
@@ -235,3 +251,4 @@ if (session.parts) {
   plan(session.minutes);
 }
 if (session.drill) setUp(session.drill);
+sendWaiting();
