@@ -89,7 +89,7 @@ def test_the_goal_is_reached_by_seven_of_the_last_ten(client: TestClient) -> Non
 def test_a_question_tells_nothing_of_its_answer_and_is_judged_as_it_is_played(client: TestClient) -> None:
     first = asked(client, address.ASK, topic="one rail")
     assert set(first) == {
-        "topic", "what", "seed", "difficulty", "text", "balls", "rail", "options", "seconds", "level",
+        "topic", "what", "seed", "difficulty", "text", "balls", "rail", "options", "says", "seconds", "level",
     }  # fmt: skip
     right = question(STANDARDS[TABLE], first["seed"], first["difficulty"], 1)
     body = {"topic": "one rail", "seed": first["seed"], "difficulty": first["difficulty"], "seconds": 4.0}
@@ -118,7 +118,7 @@ def test_a_sum_is_asked_of_the_favourite_system_and_its_steps_are_told(client: T
     assert asked(client, address.REPLY, uid=str(uuid4()), given=number, **body)["right"] is True
 
 
-@pytest.mark.parametrize("topic", ["side", "change"])
+@pytest.mark.parametrize("topic", ["rail", "side", "change"])
 def test_a_choice_has_two_answers_one_of_them_right(client: TestClient, topic: str) -> None:
     first = asked(client, address.ASK, topic=topic)
     assert len(first["options"]) == 2

@@ -7,12 +7,13 @@ import pytest
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.kick import solve_kick
-from fandle.core.lines.solution import Aim
+from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.practice.cards import TOPICS, Deck
 from fandle.core.practice.choices import NEAR, choice
 from fandle.core.practice.progress import average
 from fandle.core.practice.quiz import grade, judge, next_difficulty, question, rails_at, window_at
 from fandle.core.shot.side import running
+from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 
 POOL = STANDARDS["pool-9ft"]
@@ -83,6 +84,19 @@ def test_bias_and_scatter_are_estimated_within_their_ranges() -> None:
         spreads.append(low <= scatter <= high)
     assert 0.90 <= sum(means) / 400 <= 0.98
     assert 0.90 <= sum(spreads) / 400 <= 0.98
+
+
+def test_of_two_rails_one_is_open_and_the_other_shut() -> None:
+    """Played: the right answer hits, the other one is blocked by a ball."""
+    for seed in range(8):
+        asked = choice(POOL, "rail", seed, 0.3)
+        layout, (first, second) = asked.base.layout, asked.options
+        shut = second if asked.answer == first else first
+        assert isinstance(solve_kick(layout, (Rail(str(asked.answer)),), asked.base.stroke, with_chain=False), Aim)
+        refused = solve_kick(layout, (Rail(shut),), asked.base.stroke, with_chain=False)
+        assert isinstance(refused, Refusal)
+        assert refused.reason_code == "blocked"
+        assert shut in asked.why
 
 
 def test_which_side_is_running() -> None:

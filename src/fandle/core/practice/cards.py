@@ -13,6 +13,7 @@ TOPICS: dict[str, str] = {  # and what each asks
     "one rail": "name the mark over one rail",
     "two rails": "name the mark over two rails",
     "three rails": "name the mark over three rails",
+    "rail": "which rail is open?",
     "side": "which side is running?",
     "change": "short or long after a change?",
     "contacts": "where is the second rail met?",

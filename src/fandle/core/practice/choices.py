@@ -8,6 +8,7 @@ from typing import Literal
 
 from fandle.core.errors import BadInputError
 from fandle.core.practice.quiz import Question, question
+from fandle.core.practice.which_rail import shut_one
 from fandle.core.shot.approach import approach
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
@@ -21,7 +22,7 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of, speed_of
 from fandle.core.words.balls import spoken
 
-Topic = Literal["side", "change", "contacts", "sum"]
+Topic = Literal["rail", "side", "change", "contacts", "sum"]
 TELLING = 0.12  # diamonds: a change that does less is not asked for
 ALONG = 0.8  # diamonds along the rail: of a ball that comes in steeper, short and long may change places
 SUM_NEAR = 0.12  # diamonds at the rail: a sum so nearly right is right
@@ -63,7 +64,7 @@ class Choice:
 def choice(table: Table, topic: str, seed: int, difficulty: float, method: str = halving.METHOD) -> Choice:
     """A question of a topic; method: the system a sum is asked of. Raises BadInputError where the table has none."""
     makers: dict[str, Callable[[Question, random.Random], Choice | None]] = {
-        "side": _side, "change": _change, "contacts": _contacts, "sum": partial(_sum, method),
+        "rail": _rail, "side": _side, "change": _change, "contacts": _contacts, "sum": partial(_sum, method),
     }  # fmt: skip
     if topic not in makers:
         raise BadInputError(f"unknown topic {topic!r}: use one of {', '.join(makers)}", "topic", code="unknown")
@@ -99,6 +100,18 @@ def _direction(base: Question) -> float:
 
     layout = base.layout
     return direction_to(layout.table, base.rails[0], layout.metres(layout.cue), base.at, "nose")
+
+
+def _rail(base: Question, rng: random.Random) -> Choice | None:
+    """One of two ways is shut by a ball: which rail?"""
+    found = shut_one(base)
+    if found is None:
+        return None
+    options = [found.open.value, found.shut.value]
+    rng.shuffle(options)
+    text = f"{spoken(base.layout.target or '')} has to be hit off one rail, plain, medium: which one is open?"
+    why = f"Over the {found.shut} rail {spoken(found.ball)} is in the way."
+    return Choice("rail", found.base, text[0].upper() + text[1:], tuple(options), found.open.value, why)
 
 
 def _side(base: Question, _: random.Random) -> Choice | None:

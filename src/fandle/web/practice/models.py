@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from fandle.formats.base import Number
 
 Point = tuple[float, float]
-Topic = Literal["one rail", "two rails", "three rails", "side", "change", "contacts", "sum"]
+Topic = Literal["one rail", "two rails", "three rails", "rail", "side", "change", "contacts", "sum"]
 
 
 class PracticeQuestion(BaseModel):
@@ -140,7 +140,8 @@ class EntryModel(TypedDict):
 
 
 class AskedModel(TypedDict):
-    """A question. rail: on which a mark is asked for; options: to choose from; neither: a number is asked for."""
+    """A question. rail: on which a mark is asked for; options: to choose from, says: in words; neither: a number
+    is asked for."""
 
     topic: str
     what: str
@@ -150,6 +151,7 @@ class AskedModel(TypedDict):
     balls: list[BallModel]
     rail: str
     options: list[str]
+    says: list[str]
     seconds: float
     level: str
 

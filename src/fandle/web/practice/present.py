@@ -131,7 +131,8 @@ def asked_model(topic: str, seed: int, difficulty: float, asked: Question | Choi
         rail = "" if asked.rail is None else str(asked.rail)
     return {
         "topic": topic, "what": TOPICS[topic], "seed": seed, "difficulty": difficulty, "text": text,
-        "balls": balls_of(layout), "rail": rail, "options": options, "seconds": base.seconds,
+        "balls": balls_of(layout), "rail": rail, "options": options,
+        "says": [f"the {each} rail" if topic == "rail" else each for each in options], "seconds": base.seconds,
         "level": level_of(difficulty),
     }  # fmt: skip
 

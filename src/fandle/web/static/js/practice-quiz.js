@@ -64,8 +64,8 @@ export function makeQuiz({ sheet, table, urls, asked, drawBalls, begin }) {
     find("answer-form").hidden = question.options.length > 0;
     const long = question.rail === "far" || question.rail === "near";
     say(find("mark-label"), question.rail ? `Your mark, diamonds from the ${long ? "left" : "bottom"}` : "The number to shoot");
-    find("options").replaceChildren(...question.options.map((option) => {
-      const key = html("button", { class: "btn tool strong", type: "button" }, option);
+    find("options").replaceChildren(...question.options.map((option, k) => {
+      const key = html("button", { class: "btn tool strong", type: "button", "data-option": option }, question.says[k]);
       key.addEventListener("click", () => answer(option));
       return key;
     }));
