@@ -1,4 +1,4 @@
-"""Two thousand questions of the quiz: is each unambiguous, does its answer hit, how long does it take; where it settles.
+"""Two thousand questions of the quiz: has each one answer, does that hit, how long does it take; where it settles.
 
 Run `python bench/quiz.py` (some minutes).
 """
@@ -27,9 +27,8 @@ def main() -> None:
         answer = solve_kick(asked.layout, asked.rails, asked.stroke, with_chain=False)
         alone = isinstance(answer, Aim) and len(answer.solutions) == 1
         faults += not (alone and judge(asked, asked.at).right)
-    print(
-        f"{QUESTIONS} questions, {faults} faults; {1000 * statistics.median(took):.0f} ms each, at most {max(took):.2f} s"
-    )
+    each, longest = 1000 * statistics.median(took), max(took)
+    print(f"{QUESTIONS} questions, {faults} faults; {each:.0f} ms each, at most {longest:.2f} s")
     for scatter in SCATTERS:
         difficulty, right = 0.3, []
         for seed in range(PLAYED):
