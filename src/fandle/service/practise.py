@@ -102,15 +102,14 @@ def _stroke(wanted: Drill, table: Table) -> Stroke:
     return Stroke(speed, offset_of(wanted.tips, table), offset_of(wanted.height, table))
 
 
-def _made(wanted: Drill, layout: Layout, stroke: Stroke, direction: float, **more: float | None) -> Drilled:
+def _made(wanted: Drill, layout: Layout, stroke: Stroke, direction: float, own_number: float | None = None) -> Drilled:
     """A line with what it meets and where it ends when it is played."""
     shot = play(layout, stroke, direction)
     rest = shot.rest[CUE]
     ends = None
     if wanted.stop and rest is not None:
         ends = Circle(*rest, 1000 * wanted.circle * layout.table.diamond_x)
-    own = more.get("own_number")
-    return Drilled(wanted, layout, stroke, direction, contacts(layout, shot, wanted), ends, own)
+    return Drilled(wanted, layout, stroke, direction, contacts(layout, shot, wanted), ends, own_number)
 
 
 def _route(wanted: Drill, layout: Layout) -> Drilled:

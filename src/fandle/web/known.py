@@ -12,7 +12,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import CUES, HOUSE, Cue, find_cue
 from fandle.core.table.model import Table, renamed
-from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.core.table.standards import DEFAULT, STANDARDS, standard_table
 from fandle.formats.base import validated
 from fandle.formats.files import table_json, table_of_json
 from fandle.formats.player import PlayerFile
@@ -138,6 +138,15 @@ def shelf_of(request: Request) -> Shelf:
     """The club's shelf."""
     shelf: Shelf = request.app.state.shelf
     return shelf
+
+
+def linked_table(request: Request) -> tuple[Table, str, str]:
+    """(the table a room's link names, its name, "" or why that could not be opened: then the default one)."""
+    shelf, name = shelf_of(request), request.query_params.get("table", DEFAULT)
+    try:
+        return shelf.table(name), name, ""
+    except BadInputError as error:
+        return shelf.table(DEFAULT), DEFAULT, f"This link cannot be opened: {error}."
 
 
 class Mine(NamedTuple):

@@ -12,7 +12,6 @@ from fandle.core.practice.cards import TOPICS, Deck
 from fandle.core.practice.choices import NEAR, choice
 from fandle.core.practice.progress import average
 from fandle.core.practice.quiz import grade, judge, next_difficulty, question, rails_at, window_at
-from fandle.core.shot.side import running
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 
@@ -112,7 +111,6 @@ def test_which_side_is_running() -> None:
         assert asked.right(asked.answer)
         assert not asked.right("left" if asked.answer == "right" else "right")
     assert seen
-    assert running(1.0, choice(POOL, "side", 0, 0.3).base.rails[0], 0.7) in ("running", "reverse")
 
 
 def test_short_or_long_after_a_change_is_what_the_trade_says() -> None:

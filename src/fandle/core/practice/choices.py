@@ -7,6 +7,7 @@ from functools import partial
 from typing import Literal
 
 from fandle.core.errors import BadInputError
+from fandle.core.lines.marks import direction_to
 from fandle.core.practice.quiz import Question, question
 from fandle.core.practice.which_rail import shut_one
 from fandle.core.shot.approach import approach
@@ -96,8 +97,6 @@ def _sum(method: str, base: Question, _: random.Random) -> Choice | None:
 
 
 def _direction(base: Question) -> float:
-    from fandle.core.lines.marks import direction_to
-
     layout = base.layout
     return direction_to(layout.table, base.rails[0], layout.metres(layout.cue), base.at, "nose")
 

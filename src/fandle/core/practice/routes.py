@@ -11,8 +11,6 @@ from functools import lru_cache
 
 import numpy as np
 
-from fandle.core.layout.ball import Ball
-from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to
 from fandle.core.physics.batch import Strokes
 from fandle.core.physics.trace import MOST_RAILS, trace
@@ -21,7 +19,6 @@ from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import speed_of
-from fandle.core.table.standards import usual_game
 
 CENTRE: Point = (4.0, 2.0)
 CIRCLE = 0.5  # diamonds along the table: the radius of the circle it is to come back to
@@ -88,8 +85,3 @@ def _difficulty(_: Rail, at: float, side: float) -> float:
     """Diamonds from the centre that a mark is worth: whole ones are aimed at best, then halves; no side is easiest."""
     grade = 0.0 if at == round(at) else 0.05 if 2 * at == round(2 * at) else 0.1
     return grade + (0.2 if side else 0.0)
-
-
-def layout_of_route(table: Table) -> Layout:
-    """The cue ball on the centre spot, alone."""
-    return Layout(table, usual_game(table), (Ball("cue", *CENTRE),))

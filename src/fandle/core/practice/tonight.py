@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
+from fandle.core.player.share import wilson
 from fandle.core.practice.drills import BY_NAME, DRILLS, Drill
 from fandle.core.practice.progress import Average, Made
 from fandle.core.systems.base import figure
@@ -71,8 +72,10 @@ def tonight(kinds: Sequence[Kind], played: Mapping[str, float], minutes: int, us
         if len(chosen) >= wanted - 2:
             break
         take(_first(kind, usable, chosen), "scatter", _scatter_words(kind))
-    old = sorted((name for name in usable if played.get(name, 0.0) >= LONG_DAYS), key=lambda name: -played[name])
-    take(next((n for n in old if n not in chosen), None), "long ago", _old_words(played, old, chosen))
+    old = [name for name in usable if name not in chosen and played.get(name, 0.0) >= LONG_DAYS]
+    if old:
+        oldest = max(old, key=lambda name: played[name])
+        take(oldest, "long ago", f"not played for {played[oldest]:.0f} days")
     fresh = [name for name in usable if name not in played]
     take(next((n for n in fresh if n not in chosen), None), "new", "new: you have not played it yet")
     for name in sorted(usable, key=lambda name: -played.get(name, math.inf)):
@@ -86,8 +89,6 @@ def tonight(kinds: Sequence[Kind], played: Mapping[str, float], minutes: int, us
 
 def _range_above(kind: Kind) -> float:
     """Those first that miss surely: the upper end of the range of the hits."""
-    from fandle.core.player.share import wilson
-
     return wilson(kind.made.hits, kind.made.attempts)[1]
 
 
@@ -104,11 +105,6 @@ def _scatter_words(kind: Kind) -> str:
     made = f"{kind.made.hits} of {kind.made.attempts}"
     spread = f", scattered ± {figure(kind.landed.sd)}" if kind.landed.count > 1 else ""
     return f"{kind.name}: {made}{spread}"
-
-
-def _old_words(played: Mapping[str, float], old: Sequence[str], chosen: Mapping[str, object]) -> str:
-    name = next((n for n in old if n not in chosen), None)
-    return "" if name is None else f"not played for {played[name]:.0f} days"
 
 
 def _swaps(name: str, usable: Sequence[str], chosen: Mapping[str, object]) -> tuple[str, ...]:

@@ -7,7 +7,6 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
 from fandle.core.constants import TIP_DIAMETER_M
-from fandle.core.errors import BadInputError
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.approach import approach
 from fandle.core.steps import at_once
@@ -15,7 +14,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import parse_rails
 from fandle.core.table.speeds import speed_word
-from fandle.core.table.standards import DEFAULT, standard_twin
+from fandle.core.table.standards import standard_twin
 from fandle.core.tablecheck.evidence import Contact, Seen
 from fandle.core.tablecheck.fit import Number
 from fandle.core.tablecheck.outcome import Check
@@ -37,7 +36,7 @@ from fandle.web.check.models import (
 )
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
-from fandle.web.known import Shelf, player_of, shelf_of
+from fandle.web.known import Shelf, linked_table, player_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.page import table_choices
 from fandle.web.table.stroke_words import stroke_words
@@ -50,12 +49,8 @@ router = APIRouter(responses=FAULTS)
 async def check_room(request: Request) -> HTMLResponse:
     """The reference shots of one table, to be played and entered one by one."""
     shelf = shelf_of(request)
-    name, fault, choices = request.query_params.get("table", DEFAULT), "", table_choices(shelf)
-    try:
-        table = shelf.table(name)
-    except BadInputError as error:
-        fault, name = f"This link cannot be opened: {error}.", DEFAULT
-        table = shelf.table(name)
+    table, name, fault = linked_table(request)
+    choices = table_choices(shelf)
     context = {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),

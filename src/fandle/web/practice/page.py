@@ -13,7 +13,6 @@ from fandle.core.practice.record import Result, Tried
 from fandle.core.practice.tonight import MINUTES
 from fandle.core.steps import at_once
 from fandle.core.table.model import Table
-from fandle.core.table.standards import DEFAULT
 from fandle.service.evening import Shot, tonight
 from fandle.service.practise import drill, drills
 from fandle.store import log, practice
@@ -21,7 +20,7 @@ from fandle.store.practice import Try
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import Known, shelf_of
+from fandle.web.known import Known, linked_table, shelf_of
 from fandle.web.noted import noted_situation
 from fandle.web.practice.models import DrillModel, EntryModel, PracticeQuestion, RecordModel, TonightModel, TryNote
 from fandle.web.practice.present import drill_model, record, tonight_model
@@ -38,12 +37,8 @@ DAY_S = 86400.0
 async def practice_room(request: Request) -> HTMLResponse:
     """Tonight's plan, the drills, the quiz and the progress on one table."""
     shelf = shelf_of(request)
-    name, fault, choices = request.query_params.get("table", DEFAULT), "", table_choices(shelf)
-    try:
-        table = shelf.table(name)
-    except BadInputError as error:
-        fault, name = f"This link cannot be opened: {error}.", DEFAULT
-        table = shelf.table(name)
+    table, name, fault = linked_table(request)
+    choices = table_choices(shelf)
     entries = await works_of(request).run(request, at_once(lambda: _entries(request, table)), quick=False)
     context = {
         "drawing": drawing(table),
