@@ -14,10 +14,10 @@ from fandle.core.physics.trace import trace, trace_by_rail
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail
+from fandle.core.table.rails import Contact, Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.diagnose import KIND_OF, Miss, figures_of, seen_of
-from fandle.core.tablecheck.evidence import KINDS, Contact, Seen, made, predicted
+from fandle.core.tablecheck.evidence import KINDS, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS
 from fandle.core.tablecheck.shooter import read, shoot
 from fandle.core.tablecheck.shots import SHOTS, reference_shot

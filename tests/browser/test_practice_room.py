@@ -147,3 +147,56 @@ def test_a_try_without_a_server_is_kept_and_sent_later(page: Page) -> None:
     page.evaluate("() => window.dispatchEvent(new Event('online'))")
     expect(page.locator("#toast")).to_contain_text("is saved now")
     expect(dots).to_have_count(min(before + 1, 10))
+
+
+def test_a_layout_becomes_a_drill_of_ones_own(page: Page) -> None:
+    page.goto("/?table=pool-9ft&balls=cue:1.2,1.1;7:5.4,0.9;2:3.3,1&target=7&rails=far&speed=3")
+    expect(page.locator("#layer-balls .ball")).to_have_count(3)
+    page.locator("#layout-menu").click()
+    page.locator("text=Make a drill of it").click()
+    expect(page.locator("#own-form")).to_be_visible()
+    page.locator("#own-title").fill("From the browser")
+    page.locator("#own-wanted").fill("9")
+    page.locator("#own-of").fill("5")
+    page.locator("#own-form button").click()
+    expect(page.locator("#own-fault")).to_contain_text("9 of the last 5 is no goal")
+    expect(page.locator("#own-title")).to_have_value("From the browser")  # nothing typed is lost
+    page.locator("#own-of").fill("12")
+    page.locator("#own-form button").click()
+    expect(page.locator("#title")).to_have_text("From the browser", timeout=20000)
+    expect(page.locator("#layer-balls .ball")).to_have_count(3)
+    expect(page.locator("#score")).to_contain_text("9 of the last 12")
+    assert serious(page) == []
+    page.locator("#made").click()
+    expect(page.locator("#drill-list .own-row .fig").first).to_have_text("1 of 1")
+    page.locator("#undo").click()
+    page.locator("[data-delete]").first.click()
+    expect(page.locator(".own-row")).to_have_count(0)
+
+
+def test_without_sums_the_drill_is_gone_through_with_hands_and_cue(page: Page) -> None:
+    begun(page)
+    page.locator("#no-sums").check()
+    page.locator("#tab-drills").click()
+    page.locator('[data-drill="natural-3"]').click()
+    expect(page.locator("#task")).to_contain_text("Aim at the top rail")
+    page.locator("#hands-start").click()
+    expect(page.locator("#layer-hands .hand").first).to_be_attached()
+    page.locator("#step-card").press("End")
+    expect(page.locator(".step-do")).to_contain_text("Remember that point on the top rail")
+    page.reload()
+    expect(page.locator("#no-sums")).to_be_checked()
+    assert "sums=false" in (page.locator("#hand-out").get_attribute("href") or "")
+
+
+def test_progress_is_grouped_and_its_goal_chosen(page: Page) -> None:
+    begun(page)
+    page.locator("#tab-progress").click()
+    expect(page.locator("#changes .row").first).to_contain_text("Log: one rail, plain")
+    page.get_by_label("The log by").select_option("table")
+    expect(page.locator("#changes .row").first).not_to_contain_text("one rail, plain")
+    page.locator("#changes").get_by_label("Goal").select_option("0.3")
+    expect(page.locator("#changes .row").first).to_contain_text("Goal ± 0.3")
+    page.reload()
+    page.locator("#tab-progress").click()
+    expect(page.get_by_label("The log by")).to_have_value("table")

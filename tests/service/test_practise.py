@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from fandle.core.errors import BadInputError
-from fandle.core.practice.drills import DRILLS, Drill
+from fandle.core.practice.drills import BY_NAME, DRILLS, Drill, drill_named
 from fandle.core.shot.play import play
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
@@ -22,7 +22,7 @@ HOME_MADE = replace(conditioned(STANDARDS["pool-8ft"], "damp", "dead"), name="In
 
 def does(each: Drill, table: Table) -> bool:
     """Play a drill's line again and look for ourselves; False where it says why it cannot be played."""
-    found = drill(each.name, table)
+    found = drill(each, table)
     if found.why_not:
         assert found.stroke is None or found.layout is None
         return False
@@ -73,7 +73,7 @@ def test_on_a_home_made_table_it_does_or_says_why_not() -> None:
 
 def test_the_plain_route_over_far_two_is_the_players_own() -> None:
     """From the centre spot over far 2 at 2.4 m/s: head 2.35, near 1.85, back to the centre (common practice)."""
-    found = drill("return-3", STANDARDS["pool-9ft"])
+    found = drill(BY_NAME["return-3"], STANDARDS["pool-9ft"])
     assert found.stroke is not None
     assert found.stroke.speed == pytest.approx(2.4, abs=0.02)
     assert [(str(contact.rail), round(contact.at, 2)) for contact in found.route] == [
@@ -87,7 +87,7 @@ def test_the_plain_route_over_far_two_is_the_players_own() -> None:
 def test_a_rung_changes_one_thing_and_its_mark_with_it() -> None:
     """Harder and reverse are short: the mark goes further along; running is long: it comes nearer (trade.md §4)."""
     marks = {
-        name: drill(f"kick-{name}", STANDARDS["pool-9ft"]).route[0].at
+        name: drill(BY_NAME[f"kick-{name}"], STANDARDS["pool-9ft"]).route[0].at
         for name in ("medium", "firm", "running", "reverse", "thin-left", "thin-right")
     }
     assert marks["firm"] > marks["medium"] + 0.1
@@ -99,11 +99,11 @@ def test_a_rung_changes_one_thing_and_its_mark_with_it() -> None:
 def test_natural_lines_go_half_as_far_on_the_far_rail() -> None:
     """M3: n along is n/2 on the far rail, nearly, at its stroke."""
     for n in (1, 2, 3, 4, 5, 6):
-        found = drill(f"natural-{n}", STANDARDS["pool-9ft"])
+        found = drill(BY_NAME[f"natural-{n}"], STANDARDS["pool-9ft"])
         assert found.layout is not None
         assert found.route[0].at - found.layout.cue.x == pytest.approx(n / 2, abs=0.12)
 
 
 def test_an_unknown_drill_is_refused() -> None:
     with pytest.raises(BadInputError, match="unknown drill 'nothing'"):
-        drill("nothing", STANDARDS["pool-9ft"])
+        drill_named("nothing")

@@ -9,12 +9,15 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
+from fandle.core.practice.cards import SUM, TOPICS, Deck
 from fandle.core.practice.drills import DRILLS
 from fandle.core.practice.quiz import question
+from fandle.core.systems.halving import METHOD as HALVING
+from fandle.core.systems.registry import TITLES
 from fandle.core.table.standards import STANDARDS
 from fandle.store.practice import Answered, Try, last_played, note_answer, note_tries, players, take_back, tries
 from fandle.web import address
-from fandle.web.practice.present import progress_model
+from fandle.web.practice.changes import progress_model
 
 TABLE = "pool-9ft"
 
@@ -176,6 +179,7 @@ def test_a_set_is_handed_out_and_opened_as_a_plan(client: TestClient) -> None:
     file = client.get(f"{address.DRILL_SET}?drills=return-1,kick-firm&name=Monday&note=slowly")
     assert file.json() == {
         "format": "fandle-drills/1", "name": "Monday", "note": "slowly", "drills": ["return-1", "kick-firm"],
+        "own": [], "sums": True,
     }  # fmt: skip
     opened = client.post(address.READ_SET, content=file.text, headers={"Content-Type": "text/plain"}).json()
     assert [part["key"] for part in opened["parts"]] == ["return-1", "kick-firm"]
@@ -216,3 +220,88 @@ def test_results_go_out_come_back_and_stand_side_by_side(client: TestClient) -> 
     assert (refused.status_code, "is no time" in refused.json()["error"]) == (422, True)
     for name in (mine, *(f"pupil-{k}" for k in range(3))):
         take_back(state(client), name)
+
+
+QUERY = "table=pool-9ft&game=nine-ball&balls=cue:1.2,1.1;7:5.4,0.9&target=7&speed=3&rails=far"
+
+
+def test_a_drill_of_ones_own_is_made_played_handed_out_and_deleted(client: TestClient) -> None:
+    body = {"query": QUERY, "title": "League night", "say": "the one I missed", "wanted_hits": 3, "out_of": 5}
+    made = client.post(address.OWN_DRILLS, json=body).json()
+    assert (made["family"], made["new"], made["on"]) == ("My drills", True, TABLE)
+    assert client.post(address.OWN_DRILLS, json=body).json() == {**made, "new": False}
+    assert made["key"] in client.get(address.PRACTICE_ROOM).text
+    shown = asked(client, address.DRILL, drill=made["key"])
+    assert (shown["say"], shown["goal"]) == ("the one I missed", "3 of the last 5")
+    assert [mark["rail"] for mark in shown["marks"]] == ["far"]
+    mine = str(uuid4())
+    assert asked(client, address.TRIES, uid=mine, drill=made["key"], made=True)["attempts"] == 1
+    handed = client.get(f"{address.DRILL_SET}?drills={made['key']},freeze&sums=false")
+    assert [each["title"] for each in handed.json()["own"]] == ["League night"]
+    assert client.delete(f"{address.OWN_DRILLS}/{made['key']}").status_code == 200
+    assert client.delete(f"{address.OWN_DRILLS}/{made['key']}").status_code == 404
+    assert made["key"] not in client.get(address.PRACTICE_ROOM).text
+    progress = client.get(address.PROGRESS).json()
+    assert next(row for row in progress["rows"] if row["key"] == made["key"])["title"] == "League night"
+    out = client.get(address.RESULTS).json()
+    assert [each["title"] for each in out["own"]] == ["League night"]
+    opened = client.post(address.READ_SET, content=handed.text, headers={"Content-Type": "text/plain"}).json()
+    assert (opened["parts"][0]["title"], opened["sums"]) == ("League night", False)
+    assert made["key"] in client.get(address.PRACTICE_ROOM).text  # the set brought it back
+    client.delete(f"{address.OWN_DRILLS}/{made['key']}")
+    client.delete(f"{address.TRIES}/{mine}")
+
+
+@pytest.mark.parametrize(
+    ("change", "field", "words"),
+    [
+        ({"title": ""}, "title", "title"),
+        ({"wanted_hits": 9, "out_of": 5}, "wanted_hits", "is no goal"),
+        ({"query": "balls=cue:99,1"}, "balls", "99"),
+        (
+            {"query": QUERY.replace("rails=far", "rails=straight").replace("7:5.4,0.9", "7:5.4,0.9;2:3.3,1")},
+            "rails",
+            "choose another line",
+        ),
+    ],
+)
+def test_a_drill_that_cannot_be_made_says_why_and_keeps_nothing(
+    client: TestClient, change: dict[str, Any], field: str, words: str
+) -> None:
+    before = client.get(address.PRACTICE_ROOM).text.count("My drills")
+    reply = client.post(address.OWN_DRILLS, json={"query": QUERY, "title": "None", **change})
+    assert reply.status_code == 422
+    assert field in (reply.json()["field"] or "")
+    assert words in reply.json()["error"]
+    assert client.get(address.PRACTICE_ROOM).text.count("My drills") == before
+
+
+def test_without_sums_a_kick_is_measured_and_no_sum_is_asked(client: TestClient) -> None:
+    plain, measured = (asked(client, address.DRILL, drill="natural-3", sums=sums) for sums in (True, False))
+    assert plain["hands"] == []
+    assert len(measured["hands"]) > 1
+    assert measured["remember"].startswith("top cushion" if "cushion" in measured["remember"] else "top rail")
+    deck = Deck({})
+    now = datetime(2026, 11, 27, tzinfo=UTC)
+    for topic in TOPICS:
+        deck = deck.answered(topic, 3, now)
+    later = now + timedelta(days=400)
+    due = {deck.due(later, sums=False)}
+    for _ in range(20):
+        deck = deck.answered(deck.due(later, sums=False), 3, later)
+        due.add(deck.due(later, sums=False))
+    assert SUM not in due
+    assert len(due) > 3
+
+
+@pytest.mark.parametrize(
+    ("by", "title"), [("speed", "Log: medium"), ("table", "Log: "), ("system", f"Log: {TITLES[HALVING]}")]
+)
+def test_the_log_is_told_by_speed_table_and_system_with_a_goal(client: TestClient, by: str, title: str) -> None:
+    told = client.get(f"{address.PROGRESS}?by={by}&goal=0.3").json()
+    rows = [row for row in told["rows"] if row["title"].startswith("Log: ")]
+    whole = [row for row in client.get(address.PROGRESS).json()["rows"] if row["title"].startswith("Log: ")]
+    assert sum(row["attempts"] for row in rows) == sum(row["attempts"] for row in whole)
+    assert any(row["title"].startswith(title) for row in rows)
+    assert any("Goal ± 0.3" in row["say"] for row in rows)
+    assert client.get(f"{address.PROGRESS}?by=moon").status_code == 422

@@ -1,20 +1,29 @@
 """The verb that sets up a drill."""
 
+from collections.abc import Iterator
 from typing import Annotated
 
 import typer
 
-from fandle.cli.verbs import NO_ANSWER, Json, app, print_json, table_at
+from fandle.cli.verbs import NO_ANSWER, Json, app, bytes_of, print_json, table_at
 from fandle.core.errors import BadInputError
+from fandle.core.practice.drilled import Drilled
+from fandle.core.practice.drills import BY_NAME, drill_named
+from fandle.core.table.model import Table
 from fandle.core.table.standards import DEFAULT
 from fandle.formats.drill import DrillAnswer
+from fandle.formats.practice import read_set
 from fandle.service.practise import drill as drill_on
 from fandle.service.practise import drills
+
+SET_FILE = ".json"
 
 
 @app.command(epilog="Example: fandle drill return-3 --table pool-9ft --json")
 def drill(
-    name: Annotated[str | None, typer.Argument(help="A drill's name, as --list has them.")] = None,
+    name: Annotated[
+        str | None, typer.Argument(help="A drill's name, as --list has them, or a file of drills that was handed out.")
+    ] = None,
     listed: Annotated[bool, typer.Option("--list", help="Print all drills.")] = False,
     table: Annotated[str, typer.Option(help="A table's name or file.")] = DEFAULT,
     as_json: Json = False,
@@ -22,15 +31,28 @@ def drill(
     """What should I work on? A drill set up on a table: where the balls lie, the stroke, its contacts, its end."""
     made = table_at(table)
     if listed:
-        told = [DrillAnswer.of(each, made.name) for each in drills(made)]
-        print_json(told) if as_json else typer.echo("\n".join(f"{each.name:<16} {each.title}" for each in told))
+        _tell(drills(made), made, as_json)
         return
     if name is None:
         raise BadInputError("say which drill: fandle drill return-3, or --list for all of them", "name", code="missing")
-    answer = DrillAnswer.of(drill_on(name, made), made.name)
+    if name.endswith(SET_FILE):
+        _tell([*_of_file(name, made)], made, as_json)
+        return
+    answer = DrillAnswer.of(drill_on(drill_named(name), made), made.name)
     print_json(answer) if as_json else typer.echo(_words(answer))
     if answer.why_not:
         raise typer.Exit(NO_ANSWER)
+
+
+def _of_file(name: str, table: Table) -> Iterator[Drilled]:
+    found = read_set(bytes_of(name))
+    known = {**BY_NAME, **found.made()}
+    return (drill_on(known[each], table) for each in found.drills)
+
+
+def _tell(found: list[Drilled], table: Table, as_json: bool) -> None:
+    told = [DrillAnswer.of(each, table.name) for each in found]
+    print_json(told) if as_json else typer.echo("\n".join(f"{each.name:<16} {each.title}" for each in told))
 
 
 def _words(answer: DrillAnswer) -> str:

@@ -9,8 +9,8 @@ from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import degrees
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail, parse_rails
-from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.table.rails import Contact, Rail, parse_rails
+from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import Number as TableNumber
 from fandle.core.tablecheck.next_aim import Advice
 from fandle.core.tablecheck.outcome import Check

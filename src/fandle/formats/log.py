@@ -22,8 +22,10 @@ COLUMNS = (
     "uid", "made_at", "set_up", "title", "table", "player", "kind", "rails", "pocket", "aim_nose", "aim_sight",
     "aim_centre", "speed", "side", "up", "elevation", "cue", "hit", "result", "off_diamonds", "side_hit", "potted",
     "in_off", "touched", "stopped_x", "stopped_y", "try_number", "comment", "layout", "left_safe",
+    "system",
 )  # fmt: skip
-LATER = ("left_safe",)  # columns that exports of earlier versions lack
+LATER = ("left_safe", "system")  # columns that exports of earlier versions lack
+AS_WRITTEN = ("uid", "made_at", "set_up", "title", "rails", "result", "side_hit", "comment", "system")
 NUMBERS = ("speed", "side", "up", "elevation", "hit")  # of the stroke
 
 
@@ -45,7 +47,7 @@ class AttemptFile(Strict):
 
     kind: kick, bank or straight; pocket: where the ball was to go; touched: further contacts; stopped_x, stopped_y:
     where the cue ball came to rest, diamonds; try_number: 2 where the shot was tried again; left_safe: whether the
-    opponent was left nothing.
+    opponent was left nothing; system: the way of counting on screen then, "" for none.
     """
 
     uid: str = Field(pattern=r"^[A-Za-z0-9-]{8,64}$")
@@ -71,6 +73,7 @@ class AttemptFile(Strict):
     stopped_y: Number | None = None
     try_number: int = Field(default=1, ge=1, le=99)
     left_safe: bool | None = None
+    system: str = Field(default="", max_length=12)
 
 
 class LogFile(Strict):
@@ -129,7 +132,7 @@ def _flat(a: Any) -> tuple[Any, ...]:
         a.uid, a.made_at, a.set_up, a.title, a.table_label, a.player, a.kind, a.rails, a.pocket, aim.get("nose"),
         aim.get("sight"), aim.get("centre"), *(stroke.get(n) for n in NUMBERS[:4]), stroke.get("cue"),
         stroke.get("hit"), a.result, a.off, a.side_hit, a.potted, a.in_off, touched, a.stopped_x, a.stopped_y,
-        a.try_number, a.comment, json.dumps(a.layout, default=_unreadable), a.left_safe,
+        a.try_number, a.comment, json.dumps(a.layout, default=_unreadable), a.left_safe, a.system,
     )  # fmt: skip
 
 
@@ -184,7 +187,7 @@ def _unflat(row: dict[str, str]) -> dict[str, Any]:
 
     truth = {"": None, "True": True, "False": False}
     return {
-        **{name: row[name] for name in ("uid", "made_at", "set_up", "title", "rails", "result", "side_hit", "comment")},
+        **{name: row[name] for name in AS_WRITTEN},
         "table_label": row["table"],
         "kind": row["kind"] or "kick",
         "pocket": row["pocket"] or None,

@@ -1,29 +1,37 @@
 """What should I work on tonight? The log by kinds of line, and the plan made of it for one table."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from fandle.core.lines.marks import direction_to
+from fandle.core.practice.drills import Drill
 from fandle.core.practice.kinds import drills_for, kind_of
 from fandle.core.practice.progress import Made, average
 from fandle.core.practice.record import Result, Tried
 from fandle.core.practice.tonight import Kind, Tonight
 from fandle.core.practice.tonight import tonight as plan_of
+from fandle.core.systems.registry import TITLES
 from fandle.core.table.model import Table
-from fandle.core.table.speeds import lengths_of
+from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.service.practise import drills
 from fandle.service.situation import Situation
+
+By = Literal["kind", "speed", "table", "system"]
 
 
 @dataclass(frozen=True)
 class Shot:
-    """An attempt of the log: what was shot (nose: its mark there), what came of it, how many days ago."""
+    """An attempt of the log: what was shot (nose: its mark there), what came of it, how many days ago; what its table
+    is called, and the system on screen, "" for none."""
 
     asked: Situation
     nose: float
     tried: Tried
     days: float
+    table: str = ""
+    system: str = ""
 
 
 def kinds(shots: Iterable[Shot]) -> list[Kind]:
@@ -34,7 +42,7 @@ def kinds(shots: Iterable[Shot]) -> list[Kind]:
             average([s.tried.off for s in some if s.tried.off is not None]), min(s.days for s in some),
             drills_for(name),
         )
-        for name, some in by_kind(shots).items()
+        for name, some in grouped(shots).items()
     ]  # fmt: skip
 
 
@@ -47,15 +55,27 @@ def _kind(shot: Shot) -> str:
     return kind_of(asked.kind, rails, asked.stroke.side, direction, lengths_of(layout.table, asked.stroke.speed))
 
 
-def by_kind(shots: Iterable[Shot]) -> dict[str, list[Shot]]:
-    """The log's attempts by kind of line, in their order."""
+def _speed(shot: Shot) -> str:
+    return speed_word(lengths_of(shot.asked.table, shot.asked.stroke.speed))
+
+
+_BY: dict[By, Callable[[Shot], str]] = {
+    "kind": _kind, "speed": _speed, "table": lambda shot: shot.table or shot.asked.table.name,
+    "system": lambda shot: TITLES.get(shot.system, "no system"),
+}  # fmt: skip
+
+
+def grouped(shots: Iterable[Shot], by: By = "kind") -> dict[str, list[Shot]]:
+    """The log's attempts by kind of line, speed, table or system, in their order."""
     groups: dict[str, list[Shot]] = defaultdict(list)
     for shot in shots:
-        groups[_kind(shot)].append(shot)
+        groups[_BY[by](shot)].append(shot)
     return groups
 
 
-def tonight(shots: Iterable[Shot], played: Mapping[str, float], minutes: int, table: Table) -> Tonight:
-    """The plan of an evening on a table. played: days since each drill was last tried."""
-    usable = [found.drill.name for found in drills(table) if not found.why_not]
+def tonight(
+    shots: Iterable[Shot], played: Mapping[str, float], minutes: int, table: Table, own: Iterable[Drill] = ()
+) -> Tonight:
+    """The plan of an evening on a table. played: days since each drill was last tried; own: the player's own drills."""
+    usable = [found.drill for found in drills(table, own) if not found.why_not]
     return plan_of(kinds(shots), played, minutes, usable)

@@ -1,6 +1,7 @@
 """Practice: a drill set up on a table, its line solved there, played, and found to do what the drill says."""
 
 import math
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import lru_cache
 
@@ -10,8 +11,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to
 from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.solution import Aim
-from fandle.core.practice.drilled import Circle, Contact, Drilled
-from fandle.core.practice.drills import DRILLS, Drill, drill_named, layout_of
+from fandle.core.practice.drilled import Circle, Drilled
+from fandle.core.practice.drills import DRILLS, Drill, layout_of
 from fandle.core.practice.routes import CIRCLE, Route, return_route
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
@@ -21,6 +22,7 @@ from fandle.core.systems.corner_numbers import METHOD as CORNER_NUMBERS
 from fandle.core.systems.registry import count
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Contact
 from fandle.core.table.speeds import speed_of
 from fandle.core.table.standards import standard_table
 from fandle.core.tablecheck.own_marks import tuned
@@ -34,9 +36,8 @@ RETURN_TIPS = ((0.0, 0.0), (0.0, 0.5), (0.0, -0.5), (0.5, 0.0), (-0.5, 0.0), (0.
 
 
 @lru_cache(maxsize=512)
-def drill(name: str, table: Table) -> Drilled:
-    """A drill on a table. Raises BadInputError for a name nobody knows."""
-    wanted = drill_named(name)
+def drill(wanted: Drill, table: Table) -> Drilled:
+    """A drill on a table."""
     try:
         layout = layout_of(wanted, table)
         found = _LINES[wanted.play](wanted, layout)
@@ -46,9 +47,9 @@ def drill(name: str, table: Table) -> Drilled:
     return found if not fault_said else Drilled(wanted, layout, why_not=fault_said)
 
 
-def drills(table: Table) -> list[Drilled]:
-    """All drills on a table."""
-    return [drill(each.name, table) for each in DRILLS]
+def drills(table: Table, own: Iterable[Drill] = ()) -> list[Drilled]:
+    """The player's own drills, then all others, on a table."""
+    return [drill(each, table) for each in (*own, *DRILLS)]
 
 
 def fails(found: Drilled) -> str:
@@ -90,7 +91,7 @@ def contacts(layout: Layout, shot: Shot, wanted: Drill) -> tuple[Contact, ...]:
         hit = hit or event.kind == "ball"
         if hit and wanted.play in ("kick", "own-number"):
             break
-        counts = hit or wanted.play != "pot"
+        counts = hit or wanted.play != "pot" or bool(wanted.rails)
         if counts and event.ball == ball and event.kind == "rail" and event.rail is not None:
             found.append(Contact(event.rail, event.rail.along(event.x, event.y)))
     return tuple(found)
@@ -148,7 +149,7 @@ def _own_number(wanted: Drill, layout: Layout) -> Drilled:
 def _pot(wanted: Drill, layout: Layout) -> Drilled:
     """A pot; with a way back, the stroke whose cue ball comes nearest to where it came from over so many rails."""
     if not wanted.route:
-        asked = Situation(layout, _stroke(wanted, layout.table), (), pocket=wanted.pocket)
+        asked = Situation(layout, _stroke(wanted, layout.table), wanted.rails, pocket=wanted.pocket)
         return _made(wanted, layout, asked.stroke, shot_line(asked).direction)
     for place in wanted.places:
         there = replace(layout, balls=tuple(_at(ball, place, layout.target) for ball in layout.balls))

@@ -26,7 +26,7 @@ class Noted:
     """One attempt as it is kept. `layout`, `stroke` and `aim` are JSON of their formats.
 
     The table is the one the layout names or holds; `table_label` is what the club calls it. A player of None is
-    the one who plays here. touched: further contacts, [{rail, at}].
+    the one who plays here. touched: further contacts, [{rail, at}]. system: the one on screen, "" for none.
     """
 
     uid: str
@@ -52,6 +52,7 @@ class Noted:
     stopped_y: float | None = None
     try_number: int = 1
     left_safe: bool | None = None
+    system: str = ""
 
 
 @dataclass(frozen=True)

@@ -79,6 +79,7 @@ class Attempt(Base):
     Its table is named by id, so that renaming one does not split its log, and the table's numbers by version, so
     that changing them does not mix it. `title` and `table_label` are what both were called then.
     kind: kick, bank or straight, `pocket` where the ball was to go. touched: further contacts, [{rail, at}].
+    system: the way of counting on screen when it was noted, "" where it does not count this line.
     """
 
     __tablename__ = "attempt"
@@ -114,6 +115,7 @@ class Attempt(Base):
     stopped_y: Mapped[float | None] = mapped_column(Float)
     try_number: Mapped[int] = mapped_column(server_default="1")
     left_safe: Mapped[bool | None]
+    system: Mapped[str] = mapped_column(server_default="")
     deleted_at: Mapped[str | None]
 
 
@@ -129,6 +131,17 @@ class DrillTry(Base):
     table_label: Mapped[str]
     player_id: Mapped[int | None] = mapped_column(ForeignKey("player.id"))
     made: Mapped[bool]
+    deleted_at: Mapped[str | None]
+
+
+class OwnDrill(Base):
+    """A drill that a player made; data: as a set of drills has it."""
+
+    __tablename__ = "own_drill"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    made_at: Mapped[str]
+    data: Mapped[object] = mapped_column(JSON)
     deleted_at: Mapped[str | None]
 
 

@@ -10,7 +10,7 @@ from sqlalchemy.dialects.sqlite import insert as insert_or
 from fandle.store.database import Database
 from fandle.store.errors import NotFoundError
 from fandle.store.log import now
-from fandle.store.models import DrillTry, Player, QuizTry
+from fandle.store.models import DrillTry, OwnDrill, Player, QuizTry
 from fandle.store.standing import player_id
 
 
@@ -93,6 +93,34 @@ def last_played(database: Database) -> dict[str, str]:
     with database.read() as session:
         query = select(DrillTry.drill, func.max(DrillTry.made_at)).where(DrillTry.deleted_at.is_(None))
         return {row[0]: row[1] for row in session.execute(query.group_by(DrillTry.drill))}
+
+
+def keep_drill(database: Database, name: str, data: Any) -> bool:
+    """Keep a drill that a player made; one kept before, or deleted, is there again. Returns whether it is new."""
+    with database.write() as session:
+        row = session.scalar(select(OwnDrill).where(OwnDrill.name == name))
+        new = row is None or row.deleted_at is not None
+        if row is None:
+            session.add(OwnDrill(name=name, made_at=now(), data=data, deleted_at=None))
+        else:
+            row.deleted_at = None
+        return new
+
+
+def delete_drill(database: Database, name: str) -> None:
+    """A drill is deleted; its tries stay in the record."""
+    with database.write() as session:
+        row = session.scalar(select(OwnDrill).where(OwnDrill.name == name, OwnDrill.deleted_at.is_(None)))
+        if row is None:
+            raise NotFoundError(f"no drill {name!r} of your own is kept: look at the list again")
+        row.deleted_at = now()
+
+
+def own_drills(database: Database) -> list[tuple[Any, bool]]:
+    """(data, is it still listed?) of every drill a player made, the newest first."""
+    with database.read() as session:
+        rows = session.scalars(select(OwnDrill).order_by(OwnDrill.id.desc()))
+        return [(row.data, row.deleted_at is None) for row in rows]
 
 
 def note_answer(database: Database, answer: Answered) -> None:

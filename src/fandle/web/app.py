@@ -25,7 +25,7 @@ from fandle.web.known import Shelf
 from fandle.web.log import api as log_api
 from fandle.web.log import files as log_files
 from fandle.web.log import page as log_page
-from fandle.web.practice import coach
+from fandle.web.practice import coach, own
 from fandle.web.practice import page as practice_page
 from fandle.web.practice import quiz as practice_quiz
 from fandle.web.settings import Settings
@@ -44,7 +44,7 @@ from fandle.web.work import Works
 HERE = Path(__file__).parent
 PARTS = (
     table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
-    log_files, check_page, practice_page, practice_quiz, coach, club_page,
+    log_files, check_page, practice_page, practice_quiz, coach, own, club_page,
     compare_page, handbook_page, trust, club_api,
     cue_test, pass_page, docs,
 )  # fmt: skip

@@ -9,6 +9,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import CUES, IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
+from fandle.core.systems.registry import systems_over
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word
@@ -70,8 +71,14 @@ def noted_attempt(made: Attempt, uid: str, made_at: str, table_label: str, **mor
         layout=layout_json(asked.layout), kind=made.shot.kind, rails=rails_name(best.rails), pocket=made.shot.pocket,
         stroke={**StrokeAnswer.of(asked.stroke).json_data(), **hit}, aim=MarksAnswer.of(best.corrected).json_data(),
         result=made.result.value,
-        potted=made.potted, **more,
+        potted=made.potted, system=system_shown(asked, made.shot.kind), **more,
     )  # fmt: skip
+
+
+def system_shown(asked: Situation, kind: str) -> str:
+    """The player's system where it counts this line, else ""."""
+    rails = asked.rails or ()
+    return asked.system if rails and asked.system in systems_over(rails, kind) else ""
 
 
 @dataclass(frozen=True)

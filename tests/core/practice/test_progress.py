@@ -1,5 +1,6 @@
 """A change is called one only where the ranges say so; tonight's plan begins with what misses most."""
 
+import math
 import random
 
 import pytest
@@ -15,6 +16,7 @@ from fandle.core.practice.progress import (
     difference,
     reached,
     streaks,
+    within,
 )
 from fandle.core.practice.tonight import BREAK_AFTER, Kind, tonight
 from fandle.core.table.rails import Rail
@@ -55,6 +57,26 @@ def test_the_difference_of_two_shares_is_newcombes() -> None:
     assert (low, high) == (pytest.approx(0.0524, abs=5e-4), pytest.approx(0.3339, abs=5e-4))
 
 
+def test_a_goal_in_diamonds_is_reached_surely_only_where_the_range_says_so() -> None:
+    rng = random.Random(7)
+    wide = average([rng.gauss(0.1, 0.4) for _ in range(40)])
+    close = average([rng.gauss(0.0, 0.1) for _ in range(60)])
+    few = average([0.19, -0.17, 0.2, -0.18, 0.15, -0.2])
+    assert wide.typical == pytest.approx(math.hypot(wide.mean, wide.sd), rel=0.02)
+    assert "not yet" in within(wide, 0.2)
+    assert "reached" in within(close, 0.2)
+    assert few.typical < 0.2 < few.typical_most
+    assert "nearly" in within(few, 0.2)
+    assert "2 more marked landings" in within(average([0.0, 0.1, 0.0]), 0.2)
+
+
+def test_the_surest_goal_is_claimed_falsely_in_one_of_twenty_at_most() -> None:
+    """A player whose typical miss IS the goal is told "surely under it" in 2.5 % (the range is of 95 %)."""
+    rng = random.Random(8)
+    told = [within(average([rng.gauss(0.0, 0.2) for _ in range(rng.randint(5, 40))]), 0.2) for _ in range(2000)]
+    assert 0.01 * 2000 < sum("reached" in each for each in told) < 0.04 * 2000
+
+
 def test_streaks_and_goals() -> None:
     assert streaks([True, True, False, True]) == (1, 2)
     assert streaks([]) == (0, 0)
@@ -79,7 +101,7 @@ def test_the_worst_bias_comes_first() -> None:
     for _ in range(50):
         kinds, worst = _history(rng)
         for minutes in (20, 40, 60):
-            plan = tonight(kinds, {name: rng.uniform(0, 30) for name in USABLE[::2]}, minutes, USABLE)
+            plan = tonight(kinds, {name: rng.uniform(0, 30) for name in USABLE[::2]}, minutes, DRILLS)
             assert plan.parts[0].why == "bias"
             assert plan.parts[0].drill.name in drills_for(worst)
             assert worst in plan.parts[0].say
@@ -88,7 +110,7 @@ def test_the_worst_bias_comes_first() -> None:
 def test_a_plan_has_something_old_something_new_and_its_breaks() -> None:
     kinds, _ = _history(random.Random(9))
     played = dict.fromkeys(USABLE[:-3], 1.0) | {"freeze": 40.0}
-    plan = tonight(kinds, played, 60, USABLE)
+    plan = tonight(kinds, played, 60, DRILLS)
     whys = [part.why for part in plan.parts]
     assert whys.count("long ago") == 1
     assert whys.count("new") == 1
@@ -98,15 +120,15 @@ def test_a_plan_has_something_old_something_new_and_its_breaks() -> None:
     each = plan.parts[0].minutes
     assert all(k * each >= BREAK_AFTER for k in plan.breaks)
     chosen = {part.drill.name for part in plan.parts}
-    assert all(part.swaps and not set(part.swaps) & chosen for part in plan.parts)
+    assert all(part.swaps and not {each.name for each in part.swaps} & chosen for part in plan.parts)
     with pytest.raises(BadInputError, match="choose 20, 40 or 60"):
-        tonight(kinds, played, 30, USABLE)
+        tonight(kinds, played, 30, DRILLS)
 
 
 def test_an_empty_log_still_makes_a_plan_of_drills_the_table_allows() -> None:
-    usable = ["return-1", "kick-medium", "natural-2", "freeze"]
+    usable = [BY_NAME[name] for name in ("return-1", "kick-medium", "natural-2", "freeze")]
     plan = tonight([], {}, 20, usable)
-    assert [part.drill.name for part in plan.parts] == usable[:3]
+    assert [part.drill for part in plan.parts] == usable[:3]
     assert plan.parts[0].why == "new"
 
 

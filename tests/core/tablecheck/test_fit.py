@@ -11,9 +11,9 @@ from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.approach import approach
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail
+from fandle.core.table.rails import Contact, Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import NUMBERS, Fitting, fit, moved
 from fandle.core.tablecheck.own_numbers import system_changes
 from fandle.core.tablecheck.report import last_landing, like, nearest, notes, plays, verdict

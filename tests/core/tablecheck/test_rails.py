@@ -7,8 +7,8 @@ import pytest
 from campaign.invented import POOL, STEADY, odd_evening
 
 from fandle.core.errors import BadInputError
-from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.table.rails import Contact, Rail
+from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import NUMBERS, fit, moved
 from fandle.core.tablecheck.rails import odd_rail
 from fandle.core.tablecheck.shots import reference_shot

@@ -9,6 +9,7 @@ from fsrs import Card, Rating, Scheduler
 from fandle.core.errors import BadInputError
 
 SCHEDULER = Scheduler(enable_fuzzing=False)
+SUM = "sum"  # the topic for which one has to reckon
 TOPICS: dict[str, str] = {  # and what each asks
     "one rail": "name the mark over one rail",
     "two rails": "name the mark over two rails",
@@ -17,7 +18,7 @@ TOPICS: dict[str, str] = {  # and what each asks
     "side": "which side is running?",
     "change": "short or long after a change?",
     "contacts": "where is the second rail met?",
-    "sum": "count it by your own system",
+    SUM: "count it by your own system",
 }
 
 
@@ -27,13 +28,17 @@ class Deck:
 
     cards: Mapping[str, str]
 
-    def due(self, now: datetime) -> str:
-        """The topic to be asked: the one that is due longest, then the first that was never asked, then the next."""
-        known = {topic: Card.from_json(text) for topic, text in self.cards.items() if topic in TOPICS}
+    def due(self, now: datetime, sums: bool = True) -> str:
+        """The topic to be asked: the one that is due longest, then the first that was never asked, then the next.
+
+        sums: false leaves out the topic that is a sum.
+        """
+        asked = [topic for topic in TOPICS if sums or topic != SUM]
+        known = {topic: Card.from_json(text) for topic, text in self.cards.items() if topic in asked}
         late = [topic for topic, card in known.items() if card.due <= now]
         if late:
             return min(late, key=lambda topic: known[topic].due)
-        new = [topic for topic in TOPICS if topic not in known]
+        new = [topic for topic in asked if topic not in known]
         return new[0] if new else min(known, key=lambda topic: known[topic].due)
 
     def answered(self, topic: str, grade: int, now: datetime) -> "Deck":

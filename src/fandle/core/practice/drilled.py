@@ -1,19 +1,11 @@
 """A drill as it lies on one table: its line, what that meets, where it ends."""
 
 from dataclasses import dataclass
-from typing import NamedTuple
 
 from fandle.core.layout.model import Layout
 from fandle.core.practice.drills import Drill
 from fandle.core.shot.stroke import Stroke
-from fandle.core.table.rails import Rail
-
-
-class Contact(NamedTuple):
-    """Where a rail is met, diamonds along it, where the ball's centre turns."""
-
-    rail: Rail
-    at: float
+from fandle.core.table.rails import Contact
 
 
 @dataclass(frozen=True)

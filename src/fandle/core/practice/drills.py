@@ -4,11 +4,13 @@ A drill is set up alike on every table; its line is solved there, and its return
 what is wanted, cannot be had on a table the drill says so.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
+from fandle.core.layout.edit import moved_to
 from fandle.core.layout.games import id_order
 from fandle.core.layout.model import Layout
 from fandle.core.table.model import Table
@@ -29,6 +31,7 @@ class Drill:
     lengths, tips (+ right), height (tips above centre), hit (ball diameters right of full): the stroke.
     stop: the cue ball is to stop where it does when the shot is made, within `circle` diamonds.
     route: how many rails the cue ball comes back over; places: of the target, tried until a stroke does that.
+    given: the layout of a player's own drill, in place of `balls`.
     say: what is drilled, and why; wanted: one attempt that counts, in words; wanted_hits, out_of: the goal.
     """
 
@@ -51,11 +54,16 @@ class Drill:
     places: tuple[Point, ...] = ()
     wanted_hits: int = 7
     out_of: int = 10
+    given: Layout | None = None
 
     @property
     def goal(self) -> str:
         """When it is learned: "7 of the last 10"."""
         return f"{self.wanted_hits} of the last {self.out_of}"
+
+    def named(self, name: str) -> "Drill":
+        """The same drill under a name."""
+        return replace(self, name=name)
 
 
 def _ladder(name: str, title: str, changed: str) -> Drill:
@@ -83,7 +91,7 @@ def _track(third: int) -> Drill:
     return Drill(
         f"corner-{third}", f"Corner numbers, to {third}", "Corner-number tracks",
         f"The track to {third} on the third rail, one tip of running side, firm, by this table's own number.",
-        "far, foot, then the ball on the third rail", "own-number", ((1.6, 0.6), (8.0 - third / 10, 0.0)),
+        "the far rail, the foot rail, then the ball on the third rail", "own-number", ((1.6, 0.6), (8.0 - third / 10, 0.0)),
         (FAR, FOOT, NEAR), wanted_hits=5,
     )  # fmt: skip
 
@@ -165,13 +173,13 @@ DRILLS: tuple[Drill, ...] = (
 BY_NAME = {drill.name: drill for drill in DRILLS}
 
 
-def drill_named(name: str) -> Drill:
-    """A drill by its name. Raises BadInputError."""
-    if name not in BY_NAME:
+def drill_named(name: str, known: Mapping[str, Drill] = BY_NAME) -> Drill:
+    """A drill by its name. known: those there are. Raises BadInputError."""
+    if name not in known:
         raise BadInputError(
             f"unknown drill {name!r}: fandle drill --list has them, such as {DRILLS[0].name}", "name", code="unknown"
         )
-    return BY_NAME[name]
+    return known[name]
 
 
 def layout_of(drill: Drill, table: Table) -> Layout:
@@ -180,11 +188,20 @@ def layout_of(drill: Drill, table: Table) -> Layout:
     ids = id_order(game)
     if drill.play in ("pot", "bank") and table.pockets is None:
         raise BadInputError("this table has no pockets", "table", code="no_pockets")
+    if drill.given is not None:
+        return _taken_over(drill.given, table)
     if len(drill.balls) - 1 > len(ids):
         raise BadInputError("it needs more balls than this game has", "name", code="no_ball")
     balls = [Ball("cue", *drill.balls[0])]
     balls += [Ball(name, *_frozen(table, place)) for name, place in zip(ids, drill.balls[1:], strict=False)]
     return Layout(table, game, tuple(balls), balls[1].id if len(balls) > 1 else None)
+
+
+def _taken_over(given: Layout, table: Table) -> Layout:
+    layout = given if given.table == table else moved_to(given, table)
+    if len(layout.balls) < len(given.balls):
+        raise BadInputError("it needs more balls than this game has", "name", code="no_ball")
+    return layout
 
 
 def _frozen(table: Table, place: Point) -> Point:

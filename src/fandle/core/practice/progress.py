@@ -12,6 +12,7 @@ from fandle.core.player import share
 from fandle.core.systems.base import figure
 
 MOST_MORE = 400  # attempts: a difference that would take more to see is none to speak of
+FEW = 5  # marked landings below which a goal is not judged
 LIKELY = 0.975  # of either side
 
 
@@ -111,6 +112,30 @@ class Average:
             math.sqrt(squares / float(chdtri(free, 1 - LIKELY))),
             math.sqrt(squares / float(chdtri(free, LIKELY))),
         )
+
+    @property
+    def typical(self) -> float:
+        """The typical miss, bias and scatter together: root of the mean square."""
+        return math.sqrt(self.mean**2 + self.sd**2 * (self.count - 1) / self.count) if self.count else 0.0
+
+    @property
+    def typical_most(self) -> float:
+        """Upper end of its 95 % range (chi squared, as for a scatter about nought)."""
+        from scipy.special import chdtri
+
+        return self.typical * math.sqrt(self.count / float(chdtri(self.count, LIKELY))) if self.count else math.inf
+
+
+def within(landed: Average, goal: float) -> str:
+    """Is a goal such as "within 0.2 diamond" reached, in words: surely only where the range says so."""
+    wanted = f"Goal ± {figure(goal)}"
+    if landed.count < FEW:
+        return f"{wanted}: {FEW - landed.count} more marked landings to tell"
+    if landed.typical_most <= goal:
+        return f"{wanted}: reached ({figure(landed.typical)} typical, surely under {figure(landed.typical_most)})"
+    if landed.typical <= goal:
+        return f"{wanted}: nearly ({figure(landed.typical)} typical, but it may be {figure(landed.typical_most)})"
+    return f"{wanted}: not yet ({figure(landed.typical)} typical)"
 
 
 def average(offs: list[float]) -> Average:

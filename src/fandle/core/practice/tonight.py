@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
 from fandle.core.player.share import wilson
-from fandle.core.practice.drills import BY_NAME, DRILLS, Drill
+from fandle.core.practice.drills import Drill
 from fandle.core.practice.progress import Average, Made
 from fandle.core.systems.base import figure
 
@@ -34,13 +34,13 @@ class Kind:
 
 @dataclass(frozen=True)
 class Part:
-    """A part of the plan. why: code and words; swaps: names of drills it can be exchanged for."""
+    """A part of the plan. why: code and words; swaps: drills it can be exchanged for."""
 
     drill: Drill
     minutes: int
     why: str
     say: str
-    swaps: tuple[str, ...]
+    swaps: tuple[Drill, ...]
 
 
 @dataclass(frozen=True)
@@ -52,11 +52,14 @@ class Tonight:
     breaks: tuple[int, ...]
 
 
-def tonight(kinds: Sequence[Kind], played: Mapping[str, float], minutes: int, usable: Sequence[str]) -> Tonight:
-    """A plan of so many minutes. played: days since each drill was last played; usable: drills this table allows."""
+def tonight(kinds: Sequence[Kind], played: Mapping[str, float], minutes: int, drills: Sequence[Drill]) -> Tonight:
+    """A plan of so many minutes. played: days since each drill was last played; drills: those this table allows, the
+    player's own first."""
     if minutes not in PARTS:
         raise BadInputError(f"{minutes} minutes: choose 20, 40 or 60", "minutes", code="out_of_range")
     wanted, each = PARTS[minutes], minutes // PARTS[minutes]
+    known = {drill.name: drill for drill in drills}
+    usable = list(known)
     chosen: dict[str, tuple[str, str]] = {}
 
     def take(name: str | None, why: str, say: str) -> None:
@@ -81,7 +84,7 @@ def tonight(kinds: Sequence[Kind], played: Mapping[str, float], minutes: int, us
     for name in sorted(usable, key=lambda name: -played.get(name, math.inf)):
         take(name, "round", "to round the evening off")
     parts = tuple(
-        Part(BY_NAME[name], each, why, say, _swaps(name, usable, chosen)) for name, (why, say) in chosen.items()
+        Part(known[name], each, why, say, _swaps(known[name], drills, chosen)) for name, (why, say) in chosen.items()
     )
     breaks = tuple(k for k in range(1, len(parts)) if (k * each) % BREAK_AFTER < each and k * each >= BREAK_AFTER)
     return Tonight(minutes, parts, breaks)
@@ -107,8 +110,7 @@ def _scatter_words(kind: Kind) -> str:
     return f"{kind.name}: {made}{spread}"
 
 
-def _swaps(name: str, usable: Sequence[str], chosen: Mapping[str, object]) -> tuple[str, ...]:
+def _swaps(drill: Drill, drills: Sequence[Drill], chosen: Mapping[str, object]) -> tuple[Drill, ...]:
     """Drills of the same family first, then others, none of which is in the plan."""
-    free = [each.name for each in DRILLS if each.name in usable and each.name not in chosen]
-    family = BY_NAME[name].family
-    return tuple(sorted(free, key=lambda each: BY_NAME[each].family != family)[:SWAPS])
+    free = [each for each in drills if each.name not in chosen]
+    return tuple(sorted(free, key=lambda each: each.family != drill.family)[:SWAPS])

@@ -3,6 +3,7 @@
 import itertools
 from enum import StrEnum
 from functools import cached_property
+from typing import NamedTuple
 
 from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
@@ -82,3 +83,10 @@ def parse_rails(text: str) -> tuple[Rail, ...]:
                 f"rail {first} twice running: a ball cannot meet it again at once", "rails", code="twice"
             )
     return rails
+
+
+class Contact(NamedTuple):
+    """Where a ball meets a rail, diamonds along it, where the ball's centre turns."""
+
+    rail: Rail
+    at: float

@@ -31,7 +31,7 @@ def lengths_of(table: Table, speed: float) -> float:
     for q in tape.pieces[:n]:
         lasts = q[PIECE.lasts]
         path += abs(lasts * (q[PIECE.vx] + 0.5 * q[PIECE.ax] * lasts))  # decelerated along x: never turns in a piece
-    return path / table.length
+    return float(path / table.length)
 
 
 @lru_cache(maxsize=1024)

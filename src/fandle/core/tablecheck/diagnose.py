@@ -19,8 +19,8 @@ from fandle.core.player.scatter import Player
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.parameters import TABLE
-from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.evidence import KINDS, Contact, Seen, aim_sd, made, predicted
+from fandle.core.table.rails import Contact, Rail
+from fandle.core.tablecheck.evidence import KINDS, Seen, aim_sd, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, moved
 from fandle.core.tablecheck.shots import Setup
 

@@ -12,7 +12,7 @@ from fandle.core.physics.batch import Strokes
 from fandle.core.physics.trace import Traces, trace
 from fandle.core.player.scatter import Player
 from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail
+from fandle.core.table.rails import Contact, Rail
 from fandle.core.tablecheck.shots import Setup
 
 Floats = NDArray[np.float64]
@@ -21,13 +21,6 @@ READING = 0.05  # diamonds: how well a contact is read by eye
 STOP_READING = 0.1  # and a stopping place
 NOWHERE = 1.0  # diamonds: a contact that is predicted on no such rail is off by so much
 SLOWEST_PART, MOST_OFF = 0.2, 0.49  # of the speed meant; of the radius
-
-
-class Contact(NamedTuple):
-    """Where a rail was met, diamonds along it, where the ball's centre turns."""
-
-    rail: Rail
-    at: float
 
 
 @dataclass(frozen=True)

@@ -15,8 +15,9 @@ from fandle.core.systems.base import figure
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
+from fandle.core.table.rails import Contact
 from fandle.core.table.standards import standard_twin
-from fandle.core.tablecheck.evidence import KINDS, READING, Contact, Seen, made, predicted
+from fandle.core.tablecheck.evidence import KINDS, READING, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, STEP, Fitting, moved, shot_figures
 from fandle.core.tablecheck.rails import odd_rail
 from fandle.core.tablecheck.shots import KINDS_OF_SHOT, Setup, setup

@@ -8,7 +8,8 @@ import numpy as np
 from fandle.core.physics.trace import trace
 from fandle.core.player.scatter import Player
 from fandle.core.table.model import Table
-from fandle.core.tablecheck.evidence import KINDS, READING, STOP_READING, Contact, Seen, made, predicted
+from fandle.core.table.rails import Contact
+from fandle.core.tablecheck.evidence import KINDS, READING, STOP_READING, Seen, made, predicted
 from fandle.core.tablecheck.shots import Setup
 
 BEYOND = 0.4  # diamonds past a corner that a reading may lie

@@ -12,10 +12,10 @@ from fandle.core.shot.approach import approach
 from fandle.core.steps import at_once
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
-from fandle.core.table.rails import parse_rails
+from fandle.core.table.rails import Contact, parse_rails
 from fandle.core.table.speeds import speed_word
 from fandle.core.table.standards import standard_twin
-from fandle.core.tablecheck.evidence import Contact, Seen
+from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import Number
 from fandle.core.tablecheck.outcome import Check
 from fandle.core.tablecheck.report import nearest

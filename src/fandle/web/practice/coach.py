@@ -12,6 +12,7 @@ from fandle.core.practice.tonight import PARTS
 from fandle.formats.practice import (
     DRILLS_FORMAT,
     AnswerFile,
+    OwnDrillFile,
     ResultsFile,
     TryFile,
     file_text,
@@ -22,6 +23,7 @@ from fandle.store import practice
 from fandle.store.practice import Try
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
+from fandle.web.practice.known_drills import known_drills, own_known, take_in
 from fandle.web.practice.models import PartModel
 from fandle.web.table.api import LARGEST_FILE
 
@@ -30,11 +32,12 @@ EACH_MINUTES = 20 // PARTS[20]
 
 
 class SetModel(TypedDict):
-    """A set of drills as a plan."""
+    """A set of drills as a plan. sums: false where each is to be measured with hands and cue."""
 
     name: str
     note: str
     parts: list[PartModel]
+    sums: bool
 
 
 class TakenModel(TypedDict):
@@ -65,37 +68,50 @@ def _file(name: str, text: str) -> Response:
 
 
 @router.get(address.DRILL_SET, responses=FAULTS)
-def get_set(drills: Annotated[str, Query(max_length=2000)], name: str = "Drills", note: str = "") -> Response:
-    """A set of drills as a file; drills: their names, with commas between."""
-    names = [each for each in drills.split(",") if each]
-    made = {"format": DRILLS_FORMAT, "name": name[:80] or "Drills", "note": note[:400], "drills": names}
+def get_set(
+    request: Request, drills: Annotated[str, Query(max_length=2000)], name: str = "Drills", note: str = "",
+    sums: bool = True,
+) -> Response:  # fmt: skip
+    """A set of drills as a file; drills: their names, with commas between; sums: false for hands and cue."""
+    names, known = [each for each in drills.split(",") if each], own_known(request.app.state.database)
+    made = {
+        "format": DRILLS_FORMAT, "name": name[:80] or "Drills", "note": note[:400], "drills": names, "sums": sums,
+        "own": [OwnDrillFile.of(known[each]).model_dump(mode="json") for each in names if each in known],
+    }  # fmt: skip
     return _file("drills.fandle.json", file_text(read_set(json.dumps(made))))
 
 
 @router.post(address.READ_SET, responses=FAULTS)
-def post_set(text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)]) -> SetModel:
-    """A set of drills that was handed out, as a plan. Nothing is kept."""
+def post_set(
+    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
+) -> SetModel:
+    """A set of drills that was handed out, as a plan. Drills that somebody made are kept."""
     found = read_set(text)
+    own = found.made()
+    take_in(request.app.state.database, own)
+    known = {**BY_NAME, **own}
     parts: list[PartModel] = [
         {
-            "key": name, "title": BY_NAME[name].title, "minutes": EACH_MINUTES, "why": "set",
+            "key": name, "title": known[name].title, "minutes": EACH_MINUTES, "why": "set",
             "say": f"from {found.name}", "pause": False, "swaps": [],
         }
         for name in found.drills
     ]  # fmt: skip
-    return {"name": found.name, "note": found.note, "parts": parts}
+    return {"name": found.name, "note": found.note, "parts": parts, "sums": found.sums}
 
 
 @router.get(address.RESULTS, responses=FAULTS)
 def get_results(request: Request) -> Response:
     """The tries and answers of who plays here, as a file to hand back."""
     database = request.app.state.database
+    tries, known = practice.tries(database), own_known(database)
     made = ResultsFile(
         format="fandle-practice/1", player=practice.first_player(database) or "me",
         tries=[
             TryFile(uid=t.uid, made_at=t.made_at, drill=t.drill, table=t.table_label, made=t.made)
-            for t in practice.tries(database)
+            for t in tries
         ],
+        own=[OwnDrillFile.of(known[name]) for name in sorted({t.drill for t in tries}) if name in known],
         answers=[
             AnswerFile(uid=a.uid, made_at=a.made_at, topic=a.topic, correct=a.correct, off=a.off, seconds=a.seconds)
             for a in practice.answers(database)
@@ -111,6 +127,7 @@ def post_results(
     """A player's results, taken in: tries that are known already are left as they are."""
     found = read_results(text)
     rows = [Try(t.uid, t.made_at, t.drill, t.table, t.made, found.player) for t in found.tries]
+    take_in(request.app.state.database, found.made(), listed=False)
     return {"player": found.player, "new": practice.note_tries(request.app.state.database, rows)}
 
 
@@ -118,15 +135,15 @@ def post_results(
 def get_side_by_side(request: Request) -> SideModel:
     """Every drill that anybody has tried, player by player."""
     database = request.app.state.database
-    names = practice.players(database)
+    names, known = practice.players(database), known_drills(database)
     made: dict[str, dict[str, list[bool]]] = defaultdict(lambda: defaultdict(list))
     for who in names:
         for each in practice.tries(database, player=who):
             made[each.drill][who].append(each.made)
     rows: list[SideRow] = [
-        {"title": BY_NAME[drill].title, "made": [_words(by[who]) for who in names]}
+        {"title": known[drill].title, "made": [_words(by[who]) for who in names]}
         for drill, by in made.items()
-        if drill in BY_NAME
+        if drill in known
     ]
     return {"players": names, "rows": rows}
 

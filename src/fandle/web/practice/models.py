@@ -6,19 +6,21 @@ from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
 from fandle.formats.base import Number
+from fandle.web.hand_view import HandModel
 
 Point = tuple[float, float]
 Topic = Literal["one rail", "two rails", "three rails", "rail", "side", "change", "contacts", "sum"]
 
 
 class PracticeQuestion(BaseModel):
-    """On which table; the plan of how many minutes, or which drill."""
+    """On which table; the plan of how many minutes, or which drill; sums: false for its steps with hands and cue."""
 
     model_config = ConfigDict(extra="forbid")
 
     table: str
     minutes: int = 20
     drill: str = ""
+    sums: bool = True
 
 
 class TryNote(BaseModel):
@@ -33,12 +35,13 @@ class TryNote(BaseModel):
 
 
 class AskQuestion(BaseModel):
-    """A question of the quiz; topic: "" for the one that is due."""
+    """A question of the quiz; topic: "" for the one that is due; sums: false for none that is a sum."""
 
     model_config = ConfigDict(extra="forbid")
 
     table: str
     topic: Topic | Literal[""] = ""
+    sums: bool = True
 
 
 class Reply(BaseModel):
@@ -93,7 +96,7 @@ class CircleModel(TypedDict):
 
 
 class DrillModel(TypedDict):
-    """A drill on the table. href: its line in the Table room, "" where there is none."""
+    """A drill on the table. hands: its line measured without sums; remember: its mark in words, "" for none."""
 
     key: str
     title: str
@@ -108,6 +111,8 @@ class DrillModel(TypedDict):
     circle: CircleModel | None
     stroke: str
     record: RecordModel
+    hands: list[HandModel]
+    remember: str
 
 
 class PartModel(TypedDict):
@@ -137,6 +142,13 @@ class EntryModel(TypedDict):
     family: str
     why_not: str
     made: str
+
+
+class MadeModel(EntryModel):
+    """A drill a player made. on: the table of its layout; new: was it not there before?"""
+
+    on: str
+    new: bool
 
 
 class AskedModel(TypedDict):
@@ -182,5 +194,7 @@ class ProgressModel(TypedDict):
     """What changed, the last so many days against all before, and what did not. bias: of marks named in the quiz."""
 
     days: int
+    by: str
+    goal: float
     rows: list[ProgressRow]
     bias: str

@@ -17,15 +17,18 @@ from fandle.core.systems import halving
 from fandle.core.systems.base import figure
 from fandle.core.table.model import Table
 from fandle.core.words.spoken import landing_word
+from fandle.service.evening import By
 from fandle.store import log, practice
 from fandle.store.practice import Answered
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import mine_of, shelf_of
+from fandle.web.practice.changes import GOAL, PERIOD_DAYS, progress_model
+from fandle.web.practice.known_drills import known_drills
 from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
 from fandle.web.practice.page import NEWEST, shots_of
-from fandle.web.practice.present import PERIOD_DAYS, asked_model, level_of, progress_model
+from fandle.web.practice.present import asked_model, level_of
 from fandle.web.speech import said, screen_of
 from fandle.web.work import works_of
 
@@ -61,7 +64,7 @@ async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
     """The next question: of the topic asked for, else of the one that is due."""
     table, system = shelf_of(request).table(asked.table), mine_of(request).system
     difficulty, deck = _state(request)
-    topic = asked.topic or deck.due(datetime.now(UTC))
+    topic = asked.topic or deck.due(datetime.now(UTC), sums=asked.sums)
     seed = time.time_ns() % 2**31
 
     def made() -> AskedModel:
@@ -124,13 +127,17 @@ def _say(asked: Question, told: Feedback) -> str:
 
 
 @router.get(address.PROGRESS, responses=FAULTS)
-async def get_progress(request: Request, days: Annotated[int, Query(ge=1, le=365)] = PERIOD_DAYS) -> ProgressModel:
-    """What changed in the last so many days against all before, and what did not."""
+async def get_progress(
+    request: Request, days: Annotated[int, Query(ge=1, le=365)] = PERIOD_DAYS, by: By = "kind",
+    goal: Annotated[float, Query(ge=0.05, le=2.0)] = GOAL,
+) -> ProgressModel:  # fmt: skip
+    """What changed in the last so many days against all before, and what did not. goal: a typical miss, diamonds."""
     database, known, now = request.app.state.database, shelf_of(request).known, datetime.now(UTC)
 
     def made() -> ProgressModel:
         rows = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)]
         shots = list(shots_of(rows, known, now))
-        return progress_model(practice.tries(database), practice.answers(database), shots, now, days)
+        tries, answers = practice.tries(database), practice.answers(database)
+        return progress_model(tries, answers, shots, now, days, by, goal, known_drills(database))
 
     return await works_of(request).run(request, at_once(made), quick=False)

@@ -18,20 +18,38 @@ function plot(row) {
 
 const PERIODS = [7, 14, 30, 90]; // days
 
-export async function drawProgress(element, url, fault, days = 14) {
-  const reply = await fetch(`${url}?days=${days}`).catch(() => null);
+const GROUPS = { kind: "kind of line", speed: "speed", table: "table", system: "system" };
+const GOALS = [0.1, 0.15, 0.2, 0.3, 0.5]; // diamonds
+const KEPT = "fandle-progress"; // which period, groups and goal were looked at last
+
+function choice(label, options, chosen, onChange) {
+  const select = html("select", { class: "form-select", "aria-label": label }, ...options.map(([value, text]) => html("option", { value, selected: String(value) === String(chosen) }, text)));
+  select.addEventListener("change", () => onChange(select.value));
+  return select;
+}
+
+export async function drawProgress(element, url, fault) {
+  const { days, by, goal } = { days: 14, by: "kind", goal: 0.2, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
+  const again = (changed) => {
+    localStorage.setItem(KEPT, JSON.stringify({ days, by, goal, ...changed }));
+    drawProgress(element, url, fault);
+  };
+  const reply = await fetch(`${url}?days=${days}&by=${by}&goal=${goal}`).catch(() => null);
   if (!reply?.ok) {
     fault("the progress cannot be read: check that Fandle is running, then try again");
     return;
   }
   const { rows, bias } = await reply.json();
-  const period = html("select", { class: "form-select", "aria-label": "Period" }, ...PERIODS.map((each) => html("option", { value: each, selected: each === days }, `the last ${each} days`)));
-  period.addEventListener("change", () => drawProgress(element, url, fault, Number(period.value)));
+  const choices = [
+    choice("Period", PERIODS.map((each) => [each, `the last ${each} days`]), days, (value) => again({ days: Number(value) })),
+    choice("The log by", Object.entries(GROUPS).map(([key, text]) => [key, `the log by ${text}`]), by, (value) => again({ by: value })),
+    choice("Goal", GOALS.map((each) => [each, `goal: within ${each} diamond`]), goal, (value) => again({ goal: Number(value) })),
+  ];
   if (!rows.length) {
     element.replaceChildren(html("p", { class: "soft" }, "Nothing played yet: a drill or a question, and it is told here what changes."));
     return;
   }
-  element.replaceChildren(html("p", { class: "keys" }, period, html("span", { class: "soft" }, "against all before; shares by week with their 95 % ranges")), bias && html("p", {}, bias),
+  element.replaceChildren(html("p", { class: "keys" }, ...choices, html("span", { class: "soft" }, "against all before; shares by week with their 95 % ranges")), bias && html("p", {}, bias),
     ...rows.map((row) => html("div", { class: "row" }, html("b", {}, row.title), ` ${row.hits} of ${row.attempts}`, plot(row), html("span", { class: `verdict-${row.verdict.replaceAll(" ", "-")}` }, sentence(row.say)))));
 }
 

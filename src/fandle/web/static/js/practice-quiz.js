@@ -8,7 +8,7 @@ import { freshUid as uid } from "./uid.js";
 const find = (id) => document.getElementById(id);
 const STEP = 0.05; // diamonds, one arrow key
 
-export function makeQuiz({ sheet, table, urls, asked, drawBalls, begin }) {
+export function makeQuiz({ sheet, table, urls, asked, drawBalls, sums, begin }) {
   let question = null;
   let reply = null;
   let mark = null; // diamonds, not yet answered
@@ -48,7 +48,7 @@ export function makeQuiz({ sheet, table, urls, asked, drawBalls, begin }) {
   }
 
   async function ask() {
-    const found = await asked(() => post(urls.ask, JSON.stringify({ table })));
+    const found = await asked(() => post(urls.ask, JSON.stringify({ table, sums: sums() })));
     if (!found) return;
     begin();
     document.getElementById("practice").classList.add("asking");

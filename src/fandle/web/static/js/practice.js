@@ -2,6 +2,8 @@
 
 import { post, send } from "./ask.js";
 import { html, put, say, sentence, svg } from "./dom.js";
+import { handsPanel } from "./hands.js";
+import { deleteKey, ownDrills } from "./practice-own.js";
 import { makeQuiz } from "./practice-quiz.js";
 import { drawProgress, drawSideBySide } from "./practice-progress.js";
 import { flush, keepForLater } from "./outbox.js";
@@ -73,8 +75,13 @@ function drawDrill() {
   find("layer-guess").replaceChildren(...marks);
 }
 
+// Without sums: the line is measured with hands and cue, step by step, and its mark is told in words.
+const steps = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
+const sums = () => !find("no-sums").checked;
+
 function drawTask() {
   find("keys").hidden = !drill || Boolean(drill.why_not);
+  find("print-keys").hidden = find("keys").hidden;
   if (!drill) return;
   say(find("title"), drill.title);
   const contacts = drill.marks.map(({ where }) => where).join(", ");
@@ -84,14 +91,14 @@ function drawTask() {
   const minutes = session.since ? Math.floor((Date.now() - session.since) / 60000) : 0;
   find("task").replaceChildren(
     html("div", { class: "task-head" }, html("p", { class: "stroke" }, drill.why_not ? `Not on this table: ${drill.why_not}` : drill.stroke),
-      html("p", { class: "say" }, drill.say), html("p", { class: "soft" }, `Counts: ${drill.wanted}.`), contacts && html("p", { class: "soft" }, `Contacts: ${contacts}.`)),
+      html("p", { class: "say" }, drill.say), html("p", { class: "soft" }, `Counts: ${drill.wanted}.`), !sums() && drill.remember ? html("p", {}, `Aim at the ${drill.remember}.`) : "", contacts && html("p", { class: "soft" }, `Contacts: ${contacts}.`)),
     html("p", { class: "score", id: "score" }, html("span", {}, "streak ", html("b", {}, String(record.streak))), html("span", {}, "best ", html("b", {}, String(record.best))), dots,
       html("span", { class: "soft" }, `${record.say}.`), minutes > 0 ? html("span", { class: "soft" }, `${minutes} min`) : ""));
   find("undo").disabled = tries.length === 0;
 }
 
 async function setUp(name) {
-  const found = await asked(() => post(urls.drill, JSON.stringify({ table, drill: name })));
+  const found = await asked(() => post(urls.drill, JSON.stringify({ table, drill: name, sums: sums() })));
   if (!found) return;
   quiz.leave();
   drill = found;
@@ -100,6 +107,7 @@ async function setUp(name) {
   keep();
   drawDrill();
   drawTask();
+  steps.load(drill.hands);
   drawLists();
   stayAwake();
 }
@@ -135,6 +143,7 @@ async function sendWaiting() {
 }
 window.addEventListener("online", sendWaiting);
 
+find("print").addEventListener("click", () => window.print());
 find("made").addEventListener("click", () => note(true));
 find("missed").addEventListener("click", () => note(false));
 find("undo").addEventListener("click", async () => {
@@ -145,19 +154,20 @@ find("undo").addEventListener("click", async () => {
 
 function drawLists() {
   const families = [...new Set(entries.map((entry) => entry.family))];
-  find("drills").replaceChildren(...families.flatMap((family) => [html("h2", { class: "family" }, family),
+  find("drill-list").replaceChildren(...families.flatMap((family) => [html("h2", { class: "family" }, family),
     ...entries.filter((entry) => entry.family === family).map((entry) => {
       const row = html("button", { class: "entry", type: "button", "data-drill": entry.key, "aria-pressed": String(entry.key === session.drill), disabled: Boolean(entry.why_not) },
         html("span", {}, entry.title, entry.why_not ? html("small", {}, `not on this table: ${entry.why_not}`) : ""), html("span", { class: "fig" }, entry.made));
       row.addEventListener("click", () => setUp(entry.key));
-      return row;
+      if (!entry.key.startsWith("own-")) return row;
+      return html("div", { class: "own-row" }, row, deleteKey(urls, entry, () => { entries = entries.filter((each) => each !== entry); drawLists(); }));
     })]));
   drawPlan();
 }
 
 function drawPlan() {
   const parts = session.parts ?? [];
-  put(find("hand-out"), { href: `${urls.set}?drills=${parts.map(({ key }) => key).join(",")}&name=${encodeURIComponent("Tonight's drills")}` });
+  put(find("hand-out"), { href: `${urls.set}?drills=${parts.map(({ key }) => key).join(",")}&name=${encodeURIComponent("Tonight's drills")}&sums=${sums()}` });
   say(find("set-note"), session.note ?? "");
   find("plan").replaceChildren(...parts.flatMap((part, k) => {
     const go = html("button", { class: `btn tool${part.key === session.drill ? " strong" : ""}`, type: "button", "data-part": part.key }, part.key === session.drill ? "Set up" : "Play this");
@@ -191,7 +201,8 @@ find("open-set").addEventListener("change", async (event) => {
   event.target.value = "";
   const found = file && await asked(async () => post(urls.readSet, await file.text(), "text/plain"));
   if (!found) return;
-  session = { ...session, parts: found.parts, note: [found.name, found.note].filter(Boolean).join(": ") };
+  session = { ...session, parts: found.parts, sums: found.sums, note: [found.name, found.note].filter(Boolean).join(": ") };
+  find("no-sums").checked = !found.sums;
   keep();
   drawPlan();
 });
@@ -227,9 +238,10 @@ for (const [k, tab] of TABS.entries()) {
   });
 }
 
-const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls, begin: () => {
+const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls, sums, begin: () => {
+  steps.load([]);
   drill = null;
-  find("keys").hidden = true;
+  find("keys").hidden = find("print-keys").hidden = true;
   find("task").replaceChildren();
   find("tape").replaceChildren();
   say(find("title"), "Name the aim");
@@ -244,11 +256,34 @@ document.addEventListener("keydown", (event) => {
 find("practice-table").addEventListener("change", (event) => { location.href = `${urls.room}?table=${encodeURIComponent(event.target.value)}`; });
 new ResizeObserver(() => { if (sheet.fit()) { drawDrill(); quiz.redraw(); } }).observe(sheet.element);
 
+find("no-sums").checked = session.sums === false;
+find("no-sums").addEventListener("change", () => {
+  session.sums = sums();
+  keep();
+  if (session.drill) setUp(session.drill);
+  else drawPlan();
+});
+ownDrills(urls, (made) => {
+  if (made.on !== table) location.href = `${urls.room}?table=${encodeURIComponent(made.on)}#drill=${made.key}`;
+  else openOwn(made.key, [made, ...entries.filter((entry) => entry.key !== made.key)]);
+});
+function openOwn(name, all = entries) {
+  entries = all;
+  show("drills");
+  setUp(name);
+}
+
 drawLists();
+const [, wanted] = /^#drill=(.+)$/.exec(location.hash) ?? [];
+if (wanted) openOwn(decodeURIComponent(wanted));
+if (location.hash === "#new-drill") {
+  show("drills");
+  find("own").open = true;
+}
 if (session.parts) {
   for (const key of document.querySelectorAll("[data-minutes]")) key.setAttribute("aria-pressed", String(Number(key.dataset.minutes) === session.minutes));
 } else {
   plan(session.minutes);
 }
-if (session.drill) setUp(session.drill);
+if (session.drill && !wanted) setUp(session.drill);
 sendWaiting();
