@@ -91,8 +91,8 @@ def _track(third: int) -> Drill:
     return Drill(
         f"corner-{third}", f"Corner numbers, to {third}", "Corner-number tracks",
         f"The track to {third} on the third rail, one tip of running side, firm, by this table's own number.",
-        "the far rail, the foot rail, then the ball on the third rail", "own-number", ((1.6, 0.6), (8.0 - third / 10, 0.0)),
-        (FAR, FOOT, NEAR), wanted_hits=5,
+        "the far rail, the foot rail, then the ball on the third rail", "own-number",
+        ((1.6, 0.6), (8.0 - third / 10, 0.0)), (FAR, FOOT, NEAR), wanted_hits=5,
     )  # fmt: skip
 
 

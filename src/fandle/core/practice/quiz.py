@@ -19,11 +19,12 @@ from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.played import landing
 from fandle.core.table.model import Table
+from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import usual_game, usual_target
 
-WIDEST, NARROWEST = 0.4, 0.03  # diamonds either way that a mark may be off, of the easiest and the hardest question
+WIDEST, NARROWEST = 0.5, 0.03  # diamonds either way that a mark may be off, of the easiest and the hardest question
 RIGHT_SHARE = 0.8
 STEP = 0.06  # of the difficulty, 0 to 1, after a right answer
 FULL = 0.99
@@ -35,6 +36,7 @@ ORDERS: dict[int, tuple[tuple[Rail, ...], ...]] = {
     2: ((Rail.FAR, Rail.FOOT), (Rail.FOOT, Rail.FAR), (Rail.NEAR, Rail.FOOT), (Rail.FAR, Rail.HEAD)),
     3: ((Rail.FAR, Rail.FOOT, Rail.NEAR), (Rail.NEAR, Rail.FOOT, Rail.FAR)),
 }
+NEAR_RAIL = (0.2, 0.8)  # diamonds off the rail, where the target of an easy question lies
 TWO_RAILS, THREE_RAILS = 0.4, 0.75  # difficulties from which lines over so many rails are asked
 
 
@@ -89,6 +91,8 @@ def question(table: Table, seed: int, difficulty: float, rails: int | None = Non
 def _tried(table: Table, rng: random.Random, rails: tuple[Rail, ...], difficulty: float) -> Question | None:
     """A question at random; None where there is no such line, or more than one of them."""
     places = [(round(rng.uniform(0.4, 7.6), 2), round(rng.uniform(0.3, 3.7), 2)) for _ in range(2)]
+    if len(rails) == 1 and rng.random() > difficulty / TWO_RAILS:
+        places[1] = _near(rails[0], rng)
     try:
         layout = Layout(
             table, usual_game(table), (Ball("cue", *places[0]), Ball(usual_target(table), *places[1])),
@@ -105,6 +109,13 @@ def _tried(table: Table, rng: random.Random, rails: tuple[Rail, ...], difficulty
     if not 0.3 <= at <= rails[0].diamonds - 0.3 or not 0.3 * NARROWEST < 0.5 * (less + more) < 3 * WIDEST:
         return None
     return Question(layout, rails, stroke, at, less, more, EASY_S + (HARD_S - EASY_S) * difficulty)
+
+
+def _near(rail: Rail, rng: random.Random) -> Point:
+    """A place for the target near the rail to go over: its line hardly spreads after the rail, which forgives most."""
+    off = round(rng.uniform(*NEAR_RAIL), 2)
+    along = round(rng.uniform(0.8, rail.diamonds - 0.8), 2)
+    return rail.point(along, rail.diamonds_across - off if rail.at_end else off)
 
 
 def _window(table: Table, best: Solution) -> tuple[float, float]:
