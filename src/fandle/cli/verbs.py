@@ -23,6 +23,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.rails import STRAIGHT, parse_rails
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.core.techniques.base import NoTechnique
 from fandle.formats import words
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.base import validated
@@ -30,6 +31,7 @@ from fandle.formats.cues import SquirtAnswer
 from fandle.formats.files import StrokeFile, read_layout, read_stroke, read_table, table_json
 from fandle.formats.parts import Answer
 from fandle.formats.shots import ShotAnswer
+from fandle.formats.technique import technique_answer
 from fandle.service.count import count as count_one
 from fandle.service.count import count_all
 from fandle.service.cues import SIDE as TEST_SIDE
@@ -37,8 +39,9 @@ from fandle.service.cues import find_squirt
 from fandle.service.hold import hold as held
 from fandle.service.lines import aim as find_aim
 from fandle.service.shot import play
-from fandle.service.situation import situation_of
+from fandle.service.situation import Situation, situation_of
 from fandle.service.tables import make
+from fandle.service.technique import is_technique, technique, techniques
 
 NO_ANSWER = 1
 
@@ -202,19 +205,34 @@ def count(
         raise BadInputError("choose one of --method M3 and --all", "method")
     table_layout = layout_at(layout)
     over = parse_rails(rails) if rails is not None else None
+    if method is not None and is_technique(method):
+        _technique(situation_of(table_layout, _plain(table_layout, cue), over, "kick", target, pocket), method, as_json)
+        return
     if kind != "bank" and pocket is not None:
         raise BadInputError("a count goes to a ball: give --kind bank with a pocket", "pocket", code="only_banks")
-    stroke = Stroke(default_speed(table_layout.table), cue=find_cue(cue))
-    asked = situation_of(table_layout, stroke, over, kind, target, pocket)
+    asked = situation_of(table_layout, _plain(table_layout, cue), over, kind, target, pocket)
     if method is None:
         found = finish(count_all(asked))
-        print_json([count_answer(c) for c in found]) if as_json else typer.echo(words.counts(found))
+        close = finish(techniques(asked)) if kind == "kick" else []
+        answers = [*map(count_answer, found), *(technique_answer(each, asked.layout) for each in close)]
+        print_json(answers) if as_json else typer.echo("\n\n".join([words.counts(found), *map(words.technique, close)]))
     else:
         counted = count_one(asked, method)
         found = [counted.found]
         answer = count_answer(counted.found, counted.others, counted.tuned)
         print_json(answer) if as_json else typer.echo(words.counts(found))
     if all(isinstance(c, NoCount) for c in found):
+        raise typer.Exit(NO_ANSWER)
+
+
+def _plain(layout: Layout, cue: str | None) -> Stroke:
+    return Stroke(default_speed(layout.table), cue=find_cue(cue))
+
+
+def _technique(asked: Situation, method: str, as_json: bool) -> None:
+    found = technique(asked, method)
+    print_json(technique_answer(found, asked.layout)) if as_json else typer.echo(words.technique(found))
+    if isinstance(found, NoTechnique):
         raise typer.Exit(NO_ANSWER)
 
 

@@ -8,6 +8,7 @@ from fandle.core.lines.marks import over
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.shot.play import Shot
 from fandle.core.systems.base import Count, NoCount
+from fandle.core.techniques.base import NoTechnique, Technique
 from fandle.core.words.balls import spoken
 
 
@@ -88,6 +89,18 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
         ]
         blocks.append("\n".join([*lines, *(told for told in (c.blocked, c.squirt) if told)]))
     return "\n\n".join(blocks)
+
+
+def technique(found: Technique | NoTechnique) -> str:
+    """A technique, its ways and what it forgives."""
+    if isinstance(found, NoTechnique):
+        return f"{found.method} {found.title}: does not apply ({found.reason})"
+    less, more = found.room_mm
+    return "\n".join([
+        f"{found.method} {found.title}, {over(found.rails)}{f' into {found.pocket}' if found.pocket else ''}",
+        *found.steps, found.say, f"aim at the {found.mark_rail} rail, {found.mark.say}",
+        f"room for error: {less:.0f} mm less, {more:.0f} mm more; {found.moment.fullness:.0%} of the ball",
+    ])  # fmt: skip
 
 
 def plan(found: Plan) -> str:
