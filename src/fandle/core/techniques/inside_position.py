@@ -85,6 +85,20 @@ def _way(layout: Layout, name: str, stroke: Stroke, found: Aim) -> Way:
     return Way(name, stroke, best.direction - half, best.direction + half, says)
 
 
+def _turns(met: list[tuple[Rail, float, float, float, str]]) -> str:
+    """What becomes of the side at the first two rails, in words."""
+    if not met:
+        return ""
+    (first, *_, what), beside = met[0], "the first rail lies beside the way, not ahead of it"
+    if what == "running":
+        return f" It is running at the {first} rail already: {beside}."
+    if len(met) < 2:
+        return f" It is reverse at the {first} rail."
+    (second, *_, then) = met[1]
+    why = "since it goes on round the table" if then == what else "since the rebound turned it back"
+    return f" It is reverse at the {first} rail and {then} at the {second} rail, {why}."
+
+
 def _technique(layout: Layout, ways: tuple[Way, ...], best: Solution, into: str | None) -> Technique | NoTechnique:
     way, target = ways[0], layout.require_target().id
     shot = play(layout, way.stroke, way.middle)
@@ -92,10 +106,7 @@ def _technique(layout: Layout, ways: tuple[Way, ...], best: Solution, into: str 
     if moment is None:
         return NoTechnique(METHOD, TITLE, "with inside side the pot does not go from here")
     met = contacts(shot, way.stroke.side)
-    turns = "" if len(met) < 2 else (
-        f" It is {met[0][4]} at the {met[0][0]} rail and {met[1][4]} at the {met[1][0]} rail"
-        + (", since the rebound turned it back." if met[0][4] != met[1][4] else ", since it goes on round the table.")
-    )  # fmt: skip
+    turns = _turns(met)
     steps = tuple(f"{each.name}: {each.says}" for each in ways)
     say = f"Thin {spoken(target)} into the {into} pocket with a tip of inside side, medium.{turns}"
     room = (best.pot.less_mm, best.pot.more_mm) if best.pot else (best.window_less_mm, best.window_more_mm)

@@ -34,6 +34,8 @@ class _Banked:
 
 def solve(layout: Layout, rails: tuple[Rail, ...], pocket: str | None, cue: Cue) -> Technique | NoTechnique:
     """The same bank punched and rolled, over one rail."""
+    if layout.table.pockets is None:
+        return NoTechnique(METHOD, TITLE, "there are no pockets to bank into on this table")
     wanted = rails[:1] or (Rail.FAR, Rail.NEAR, Rail.FOOT, Rail.HEAD)
     for lengths, rail in itertools.product(PUNCH, wanted):
         punched = _first(layout, rail, pocket, [("punched", replace(paced(layout.table, lengths), cue=cue))])

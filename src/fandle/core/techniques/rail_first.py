@@ -38,7 +38,7 @@ from fandle.core.words.balls import spoken
 METHOD, TITLE = "M20", "Rail first, close"
 NEAR = 0.75  # diamonds across: a ball whose surface lies farther off the rail is kicked, not played rail-first
 CLOSE = 4.0  # diamonds along: from farther off it is a kick, and measured
-LENGTHS = 2.25  # its stroke
+LENGTHS = 1.75  # its stroke
 LOOKS = 140
 TIPS = (
     ("one tip of running side", 1.0),
