@@ -82,6 +82,7 @@ class TechniqueAnswer(Answer):
     mark: MarkAnswer
     mark_rail: str
     pocket: str | None
+    in_off: str | None
     window_deg: Number
     window_mm: WindowAnswer
     ways: list[WayAnswer]
@@ -101,7 +102,7 @@ def technique_answer(found: Technique | NoTechnique, layout: Layout) -> Techniqu
         direction=degrees(found.direction), stroke=StrokeAnswer.of(found.way.stroke),
         lands=LandsAnswer(off_diamonds=0.0, off_balls=abs(hit), side="on", met=met),
         mark=MarkAnswer(say=found.mark.say, grade=found.mark.grade), mark_rail=found.mark_rail.value,
-        pocket=found.pocket, window_deg=found.way.window_deg,
+        pocket=found.pocket, in_off=found.in_off, window_deg=found.way.window_deg,
         window_mm=WindowAnswer(less=found.room_mm[0], more=found.room_mm[1]),
         ways=[WayAnswer.of(way) for way in found.ways], moment=MomentAnswer.of(found.moment, layout),
     )  # fmt: skip

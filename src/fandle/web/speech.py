@@ -15,7 +15,7 @@ ENGLISH, UPRIGHT = "fandle-english", "fandle-upright"  # cookies
 BRITISH = ("en-gb", "en-ie", "en-au", "en-nz", "en-za", "en-in")  # languages of browsers whose players say cushion
 # fields of an answer that hold words for people; all others (ids, rails, drawing data) are left as they are
 SAID = frozenset(
-    ("adjust", "advice", "after", "aim", "beside", "big_words", "contact", "counted_from", "cushions", "do",
+    ("adjust", "advice", "after", "aim", "aim_at", "beside", "big_words", "contact", "counted_from", "cushions", "do",
      "frame_words", "gain", "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured",
      "moved", "name", "reason", "played", "remember", "remembered", "risk", "say", "says", "seen", "side_text",
      "squirt", "steps", "stroke_name", "text", "verdict", "thickness", "told", "twin", "wanted", "way", "what", "where",

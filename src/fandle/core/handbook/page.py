@@ -68,8 +68,8 @@ def page_of(method: str) -> Page:
         method=name,
         title=TITLES[name],
         line=WORDS[name],
-        example=_laid(table, example),
-        bank=None if bank is None else BankExample(_laid(table, bank), parse_rails(bank["rails"]), bank["pocket"]),
+        example=laid(table, example),
+        bank=None if bank is None else BankExample(laid(table, bank), parse_rails(bank["rails"]), bank["pocket"]),
         rails=parse_rails(example["rails"]),
         sweep=((a[0], a[1]), (b[0], b[1])),
         counted=words.pop("counted", False),
@@ -77,11 +77,14 @@ def page_of(method: str) -> Page:
     )
 
 
-def _laid(table: Table, places: dict[str, Any]) -> Layout:
-    """A cue ball and a target laid on a table."""
+def laid(table: Table, places: dict[str, Any]) -> Layout:
+    """A cue ball and a target laid on a table; a coordinate of nought lies on the rail."""
     game = usual_game(table)
     target = TARGETS.get(game, "7")
-    return Layout(table, game, (Ball("cue", *places["cue"]), Ball(target, *places["target"])), target)
+    x, y = places["target"]
+    return Layout(
+        table, game, (Ball("cue", *places["cue"]), Ball(target, x, y or table.ball_radius / table.diamond_y)), target
+    )
 
 
 def all_pages() -> list[Page]:

@@ -25,6 +25,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import RailNumber
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
+from fandle.core.words.balls import CUE
 
 Floats = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -83,6 +84,11 @@ class Technique:
     steps: tuple[str, ...]
     say: str
     adjust: str
+
+    @property
+    def in_off(self) -> str | None:
+        """The pocket that the cue ball goes into, None where it stays on the bed."""
+        return next((pocket for ball, pocket in self.shot.potted if ball == CUE), None)
 
 
 @dataclass(frozen=True)

@@ -95,7 +95,8 @@ def _said(layout: Layout, way: Way, rail: Rail) -> Way:
     moment = _driven(layout, way)
     if moment is None or moment.driven is None:
         return way._replace(says="it does not come there")
-    return way._replace(says=f"the ball leaves at {angle_to(rail, moment.driven):.0f}° to the rail")
+    off, driven = angle_to(rail, moment.comes), angle_to(rail, moment.driven)
+    return way._replace(says=f"the cue ball comes off at {off:.0f}° to the rail, the ball leaves at {driven:.0f}°")
 
 
 def _told(layout: Layout, rail: Rail, ways: tuple[Way, ...] | list[Way], into: str | None) -> Told:

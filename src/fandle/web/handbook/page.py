@@ -19,11 +19,13 @@ from fandle.core.systems.registry import METHODS
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
+from fandle.core.techniques.registry import TECHNIQUES
 from fandle.service.explore import drift, example
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
+from fandle.web.handbook import technique
 from fandle.web.handbook.view import CurveModel, OwnModel, RivalModel, bank_href, curves_json, index, own_json, rival
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.speech import said, screen_of
@@ -109,6 +111,8 @@ def _index(request: Request, fault: str = "") -> HTMLResponse:
 )
 async def system_page(method: str, request: Request) -> HTMLResponse:
     """A system's page, its example the layout in the address if there is one."""
+    if method.upper() in TECHNIQUES:
+        return await technique.show(method.upper(), request)
     if method.upper() not in METHODS:
         return _index(request, f"There is no system {method}: choose one of these.")
     page, fault = page_of(method), ""
