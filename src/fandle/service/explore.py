@@ -1,7 +1,9 @@
 """The Handbook: a system on its page's example or on any layout, what others say of it, and where it holds."""
 
 from dataclasses import dataclass
+from functools import cache
 
+from fandle.core.handbook.close_work import TechniquePage
 from fandle.core.handbook.holds import Curve, by_cloth, by_cue, by_pace
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
@@ -11,6 +13,8 @@ from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import best_count, count, orders_of
 from fandle.core.table.rails import Rail
 from fandle.core.tablecheck.own_marks import OwnMarks, own_marks
+from fandle.core.techniques.base import NoTechnique, Technique
+from fandle.core.techniques.registry import solved
 from fandle.service.compare import Beside, beside
 
 
@@ -61,6 +65,12 @@ def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEA
 def own_example(page: Page) -> Count | NoCount:
     """A page's system on its own example, as the index draws it."""
     return count(page.method, page.example, page.rails)
+
+
+@cache
+def technique_example(page: TechniquePage) -> Technique | NoTechnique:
+    """A technique on its page's own example, as the index draws it."""
+    return solved(page.method, page.example)
 
 
 def drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Drift]:

@@ -20,8 +20,8 @@ from fandle.web.compare import page as compare_page
 from fandle.web.devices import Devices
 from fandle.web.errors import handle_errors
 from fandle.web.gate import Gate
+from fandle.web.handbook import more, technique
 from fandle.web.handbook import page as handbook_page
-from fandle.web.handbook import technique
 from fandle.web.known import Shelf
 from fandle.web.log import api as log_api
 from fandle.web.log import files as log_files
@@ -46,7 +46,7 @@ HERE = Path(__file__).parent
 PARTS = (
     table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
     log_files, check_page, practice_page, practice_quiz, coach, own, club_page,
-    compare_page, handbook_page, technique, trust, club_api,
+    compare_page, more, handbook_page, technique, trust, club_api,
     cue_test, pass_page, docs,
 )  # fmt: skip
 

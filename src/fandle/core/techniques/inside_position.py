@@ -75,7 +75,7 @@ def _way(layout: Layout, name: str, stroke: Stroke, found: Aim) -> Way:
     best = found.best
     shot = play(layout, stroke, best.direction)
     rails = [
-        f"{rail} {figure(at)} ({into:.0f}° in, {out:.0f}° out{', ' + what if what else ''})"
+        f"{rail} rail {figure(at)} ({into:.0f}° in, {out:.0f}° out{', ' + what if what else ''})"
         for rail, at, into, out, what in contacts(shot, stroke.side)[:3]
     ]
     half = math.radians(best.pot.window_deg if best.pot else 0.0) / 2

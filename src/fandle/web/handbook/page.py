@@ -10,7 +10,8 @@ from pydantic import BaseModel, ConfigDict
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
-from fandle.core.handbook.page import Page, all_pages, page_of
+from fandle.core.handbook.finder import FITS
+from fandle.core.handbook.page import Page, page_of
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
@@ -26,6 +27,7 @@ from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
 from fandle.web.handbook import technique
+from fandle.web.handbook.search import Search
 from fandle.web.handbook.view import CurveModel, OwnModel, RivalModel, bank_href, curves_json, index, own_json, rival
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.speech import said, screen_of
@@ -88,16 +90,16 @@ class DriftModel(TypedDict):
 
 @router.get(address.HANDBOOK, response_class=HTMLResponse)
 def handbook(request: Request) -> HTMLResponse:
-    """All systems, by the number of rails they count over."""
+    """All methods, by the number of rails they count over; or those that suit what is asked for."""
     return _index(request)
 
 
 def _index(request: Request, fault: str = "") -> HTMLResponse:
+    asked = Search.of(request)
     context = {
-        "fault": fault,
-        "groups": index(all_pages()),
-        "favourite": mine_of(request).system,
-    }
+        "fault": fault, "groups": index(asked.methods()), "favourite": mine_of(request).system, "asked": asked,
+        "pages": asked.pages(), "count": len(FITS),
+    }  # fmt: skip
     response: HTMLResponse = request.app.state.templates.TemplateResponse(
         request, "handbook.html", context, 404 if fault else 200
     )

@@ -1,7 +1,7 @@
 """The Handbook's figures as a page shows them: index groups, other systems, curves, own numbers."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from typing import NotRequired
 
@@ -9,14 +9,17 @@ import numpy as np
 from numpy.typing import NDArray
 from typing_extensions import TypedDict
 
+from fandle.core.handbook.close_work import TechniquePage, technique_pages
 from fandle.core.handbook.holds import Curve
-from fandle.core.handbook.page import Page
+from fandle.core.handbook.page import Page, all_pages
 from fandle.core.lines.marks import over
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, NoCount, figure
 from fandle.core.table.speeds import default_speed
 from fandle.core.tablecheck.own_marks import KINDS, OwnMarks
-from fandle.service.explore import own_example
+from fandle.core.techniques.base import Technique
+from fandle.core.words.balls import CUE
+from fandle.service.explore import own_example, technique_example
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import sum_of, verdict
@@ -63,13 +66,15 @@ class RivalModel(TypedDict):
 
 
 GROUPS = ("Over one rail", "Over two rails", "Over three rails and more")
+CLOSE = "Close work"
 
 
 @dataclass(frozen=True)
 class Entry:
-    """A system in the index: its page, its own example drawn small."""
+    """A method in the index: its number, its own example drawn small."""
 
-    page: Page
+    method: str
+    title: str
     short: str
     length: float
     width: float
@@ -79,22 +84,29 @@ class Entry:
     target: tuple[float, float]
 
 
-def index(pages: list[Page]) -> list[tuple[str, list[Entry]]]:
-    """The systems grouped by how many rails their example goes over."""
-    groups: dict[str, list[Entry]] = {name: [] for name in GROUPS}
-    for page in pages:
-        groups[GROUPS[min(len(page.rails), 3) - 1]].append(_entry(page))
-    return list(groups.items())
+def index(wanted: Collection[str]) -> list[tuple[str, list[Entry]]]:
+    """The methods wanted, the systems grouped by how many rails their example goes over; groups with none left out."""
+    groups: dict[str, list[Entry]] = {name: [] for name in (*GROUPS, CLOSE)}
+    for page in all_pages():
+        if page.method in wanted:
+            found = own_example(page)
+            shot = path(page.example.table, found.shot.pieces) if isinstance(found, Count) else ""
+            groups[GROUPS[min(len(page.rails), 3) - 1]].append(_entry(page, shot))
+    for close in technique_pages():
+        if close.method in wanted:
+            solution = technique_example(close)
+            played = solution.shot.paths.get(CUE, ()) if isinstance(solution, Technique) else ()
+            groups[CLOSE].append(_entry(close, path(close.example.table, played)))
+    return [(name, entries) for name, entries in groups.items() if entries]
 
 
-def _entry(page: Page) -> Entry:
+def _entry(page: Page | TechniquePage, shot: str) -> Entry:
     layout, table = page.example, page.example.table
-    found = own_example(page)
-    target, short = layout.require_target(), page.line.partition(": ")[2].capitalize()
+    target, short = layout.require_target(), page.line.partition(": ")[2]
     return Entry(
-        page, short, table.length * 1000, table.width * 1000, table.ball_radius * 1000,
-        path(table, found.shot.pieces) if isinstance(found, Count) else "",
-        diamonds_mm(table, (layout.cue.x, layout.cue.y)), diamonds_mm(table, (target.x, target.y)),
+        page.method, page.title, short[:1].upper() + short[1:], table.length * 1000, table.width * 1000,
+        table.ball_radius * 1000, shot, diamonds_mm(table, (layout.cue.x, layout.cue.y)),
+        diamonds_mm(table, (target.x, target.y)),
     )  # fmt: skip
 
 
