@@ -13,6 +13,7 @@ from tests.conftest import CONTRACT_LAYOUT, fandle
 from fandle.cli import main
 from fandle.core.systems.registry import METHODS
 from fandle.core.table.model import Table
+from fandle.core.techniques.registry import TECHNIQUES
 from fandle.formats.files import table_json
 
 
@@ -102,7 +103,7 @@ def test_counts(call: Any, layout_file: Path) -> None:
     assert one["steps"] == ["4.2 ÷ 2 = 2.1"]
     assert one["lands"]["side"] in ("short", "long", "on")
     every = call("count", str(layout_file), "--all", "--json").json()
-    assert {c["method"] for c in every} == set(METHODS)
+    assert {c["method"] for c in every} == {*METHODS, *TECHNIQUES}
     assert "lands" in call("count", str(layout_file), "--all").out
 
 

@@ -13,8 +13,12 @@ from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 from fandle.service.practise import drill, drills
 
+CAROM = {"point-natural", "point-rail-first"}
 NOT_THERE = {  # what the methods themselves rule out
-    "snooker-12ft": {"corner-20", "corner-25", "corner-30"},  # no sights
+    "pool-9ft": CAROM,
+    "pool-8ft": CAROM,
+    "pool-7ft": CAROM,
+    "snooker-12ft": {"corner-20", "corner-25", "corner-30", *CAROM},  # no sights
     "carom-10ft": {"pot-return-1", "pot-return-2", "bank-side", "bank-corner", "pattern-3"},  # no pockets
 }
 HOME_MADE = replace(conditioned(STANDARDS["pool-8ft"], "damp", "dead"), name="In the barn")

@@ -20,6 +20,7 @@ from fandle.formats.answers import StrokeAnswer
 from fandle.formats.base import Number
 from fandle.formats.parts import Answer, MarkAnswer, MarksAnswer, WindowAnswer
 from fandle.formats.player import PlayerFile
+from fandle.formats.point import PointAnswer
 
 SHARES = ("hit", "legal", "pot", "in_off", "safe")
 
@@ -203,6 +204,7 @@ class LineAnswer(Answer):
     rest: RestsAnswer
     gain: GainAnswer | None
     leave: LeaveAnswer
+    point: PointAnswer | None = None
 
     @classmethod
     def of(cls, line: Line, draws: int) -> "LineAnswer":
@@ -232,6 +234,8 @@ class LineAnswer(Answer):
             "leave": LeaveAnswer.of(line.after.leave, line.after.ahead),
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
+        if line.point is not None:
+            data["point"] = PointAnswer.of(line.point)
         return cls(**data)
 
 

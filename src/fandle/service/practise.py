@@ -28,6 +28,7 @@ from fandle.core.table.standards import standard_table
 from fandle.core.tablecheck.own_marks import tuned
 from fandle.core.words.balls import CUE, spoken
 from fandle.service.lines import shot_line
+from fandle.service.point_drills import at_first, makes_point, point_line
 from fandle.service.situation import Situation
 
 RETURN_LENGTHS = tuple(1.5 + 0.25 * k for k in range(13))  # speeds tried for a way back after a pot, table lengths
@@ -73,6 +74,7 @@ def _faults(found: Drilled, layout: Layout, shot: Shot) -> list[tuple[str, bool]
         (f"its line meets {spoken(met) if met else 'nothing'} first", target is not None and met != target),
         ("its line meets other rails here", rails[: len(asked)] != asked),
         (f"{spoken(target or '')} is not potted", pots and target not in dict(shot.potted)),
+        ("the point is not made", wanted.play == "point" and not makes_point(layout, shot, wanted.way)),
         ("the cue ball goes in", rest is None),
         ("the cue ball stops outside the circle", outside),
     ]
@@ -86,9 +88,13 @@ def _away(table: Table, rest: Point, ends: Circle) -> float:
 def contacts(layout: Layout, shot: Shot, wanted: Drill) -> tuple[Contact, ...]:
     """Rails met by the ball that goes over them: up to the target of a kick, from the hit on of a pot, else all."""
     ball = layout.target if wanted.play == "bank" else CUE
-    found, hit = [], False
+    found, hit, met = [], False, set[str | None]()
     for event in shot.events:
         hit = hit or event.kind == "ball"
+        if event.kind == "ball" and CUE in (event.ball, event.other):
+            met.add(event.other if event.ball == CUE else event.ball)
+        if wanted.play == "point" and len(met) > 1:
+            break
         if hit and wanted.play in ("kick", "own-number"):
             break
         counts = hit or wanted.play != "pot" or bool(wanted.rails)
@@ -146,6 +152,11 @@ def _own_number(wanted: Drill, layout: Layout) -> Drilled:
     return _made(wanted, layout, found.stroke, direction, own_number=own.own.number)
 
 
+def _point(wanted: Drill, layout: Layout) -> Drilled:
+    line = point_line(layout, _stroke(wanted, layout.table), wanted.way)
+    return _made(wanted, at_first(layout, line), line.stroke, line.direction)
+
+
 def _pot(wanted: Drill, layout: Layout) -> Drilled:
     """A pot; with a way back, the stroke whose cue ball comes nearest to where it came from over so many rails."""
     if not wanted.route:
@@ -188,4 +199,4 @@ def _way_back(wanted: Drill, layout: Layout) -> tuple[Stroke, float] | None:
     return best[1:] if best[0] < wanted.circle else None
 
 
-_LINES = {"route": _route, "kick": _kick, "bank": _bank, "pot": _pot, "own-number": _own_number}
+_LINES = {"route": _route, "kick": _kick, "bank": _bank, "pot": _pot, "own-number": _own_number, "point": _point}

@@ -14,7 +14,6 @@ from fandle.core.words.balls import CUE
 
 Bools = NDArray[np.bool_]
 MOVED_M = 1e-4  # a touching ball that lies further from where it lay was moved
-POINT_RAILS = 3  # before the second ball
 
 
 class Verdicts(NamedTuple):
@@ -48,7 +47,7 @@ def judge(court: Court, out: Outcomes, target: NDArray[np.int64] | int, pocket: 
     in_off = (out.down == 0).any(axis=1)
     if rules.counts == "point":
         hit = sound & (out.first > 0)
-        point = hit & (out.second > 0) & (out.before_second >= POINT_RAILS)
+        point = hit & (out.second > 0) & (out.before_second >= rules.cushions)
         return Verdicts(hit, point, np.zeros_like(hit), in_off)
     hit = sound & _hits(court, out)
     legal = hit & ~in_off

@@ -1,5 +1,6 @@
 """Strokes that have a name of their own: the punched and the rolled bank, inside and outside side."""
 
+from fandle.core.choice.carom import SAYS as WAY_SAYS
 from fandle.core.choice.stretch import Key
 from fandle.core.shot.play import Shot
 from fandle.core.shot.stroke import Stroke
@@ -41,4 +42,4 @@ SAYS = {
 
 def stroke_says(name: str) -> str:
     """What a stroke that has a name does; "" of one that has none."""
-    return SAYS.get(name, "")
+    return SAYS.get(name, "") or WAY_SAYS.get(name, "")

@@ -38,7 +38,7 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
     if not wish.usual:
         return best_first(field, found, wish)
     yield Partial(HERE, best_first(field, found, wish))
-    every = usual_strokes(table, stroke.cue, CAROM if carom else USUAL)
+    every = usual_strokes(table, stroke.cue, CAROM if field.court.rules.cushions > 1 else USUAL)
     every += [] if carom else curves(table, stroke.cue)
     if wish.goal == "safe":
         every += slow_strokes(table, stroke.cue)

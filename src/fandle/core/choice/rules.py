@@ -23,15 +23,18 @@ class Rules:
     """One game.
 
     order: which balls are on. needs_rail: after contact a ball must be potted or reach a rail. counts: which pot is
-    one: the called ball into the called pocket, any ball, any ball on and none other, or none, the point.
+    one: the called ball into the called pocket, any ball, any ball on and none other, or none, the point. cushions:
+    how many the cue ball has to meet before the second ball of a point.
     """
 
     order: Order
     needs_rail: bool
     counts: Counts
     cost: str
+    cushions: int = 0
 
 
+NO_POINT = "without the point the turn passes"
 IN_HAND = "a foul gives ball in hand"
 RULES = {
     "nine-ball": Rules("lowest", True, "any", IN_HAND),
@@ -39,7 +42,9 @@ RULES = {
     "eight-ball": Rules("group", True, "called", IN_HAND),
     "straight": Rules("any", True, "called", "a foul costs a point, and the turn"),
     "snooker": Rules("snooker", False, "on", "a foul costs {points} points, and a miss may be called and replayed"),
-    "three-cushion": Rules("both", False, "point", "without the point the turn passes"),
+    "three-cushion": Rules("both", False, "point", NO_POINT, 3),
+    "one-cushion": Rules("both", False, "point", NO_POINT, 1),
+    "straight-rail": Rules("both", False, "point", NO_POINT, 0),
 }
 
 

@@ -9,6 +9,7 @@ import numpy as np
 from fandle.core.choice.after import After, after_of
 from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.bank_mark import object_heading
+from fandle.core.choice.carom import CaromPoint, point_of
 from fandle.core.choice.chance import Chance, Share
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
@@ -37,9 +38,11 @@ class Line:
     """One line of a plan. target: the ball hit, of a pot the one that drops; through: balls in order of contact.
 
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
-    A line without a mark is not told at all (`told`). hit: ball diameters right of full. room_mm: at the mark.
+    A line without a mark is not told at all (`told`), nor a point that is not made as it is meant.
+    hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
-    where that is not clear. called: what the stroke is called, "" where it has no name.
+    where that is not clear. called: what the stroke, of a point its way, is called, "" where it has no name.
+    point: of a carom line, who is where when.
     """
 
     kind: str
@@ -65,6 +68,7 @@ class Line:
     gain: Gain | None
     called: str
     run: Approach
+    point: CaromPoint | None = None
 
 
 def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> list[Line | None]:
@@ -79,7 +83,7 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     aim, layout = line.aim, field.layout
     key, stroke = aim.stretch.key, aim.stretch.tried.stroke
     way = approach(layout, stroke, aim.direction)
-    if way.first_ball is None:
+    if way.first_ball is None or (key.kind == "point" and not legal):
         return None
     shot = play(layout, stroke, aim.direction)
     hit = _offset(field, way)
@@ -89,10 +93,11 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     sigma = spread(layout.table, wish.player, aim.marked)
     pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed))
     rail, at = read
+    point = point_of(layout, shot) if key.kind == "point" else None
     return Line(
         kind=_kind(field, key.kind, way),
         target=key.target,
-        rails=key.rails if key.kind in ("bank", "point") else way.rails,
+        rails=key.rails if key.kind == "bank" else way.rails if point is None else point.rails,
         pocket=key.pocket,
         through=passed_on(shot, key.target if key.pocket is not None else way.first_ball),
         mark_rail=rail,
@@ -111,8 +116,9 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         cons=cons,
         after=after_of(field, line, shot),
         gain=gain_of(line, wish, given, layout.table),
-        called=stroke_name(key, stroke, hit, shot),
+        called=stroke_name(key, stroke, hit, shot) if point is None else point.called,
         run=way,
+        point=point,
     )
 
 

@@ -11,7 +11,7 @@ from dataclasses import replace
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
-from fandle.core.layout.games import SNOOKER_COLOURS
+from fandle.core.layout.games import CAROM_GAMES, SNOOKER_COLOURS
 from fandle.core.layout.model import Layout
 from fandle.core.layout.place import check_place
 from fandle.core.table.model import Table
@@ -31,7 +31,7 @@ def racked(layout: Layout) -> Layout:
     """The game's opening: all balls in the rack, the cue ball where it may be broken from."""
     table, game = layout.table, layout.game
     cue = Ball(CUE, *_break_place(table))
-    if game == "three-cushion":
+    if game in CAROM_GAMES:
         balls: list[Ball] = [Ball("red", *table.spots["foot"]), Ball("white", *table.spots["head"])]
         return Layout(table, game, (replace(cue, y=cue.y - 0.55), *balls), "red")
     if game == "snooker":

@@ -18,7 +18,7 @@ from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game
 
-Play = Literal["route", "kick", "bank", "pot", "own-number"]
+Play = Literal["route", "kick", "bank", "pot", "own-number", "point"]
 FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
 
 
@@ -27,7 +27,8 @@ class Drill:
     """One drill. balls: the cue ball's place, then the target's, then others', diamonds; on a rail where a coordinate
     is 0 or the rail's end (the ball is put frozen there).
 
-    play: a return route, a kick, a bank, a pot, or a system's own number on this table. rails: of the line.
+    play: a return route, a kick, a bank, a pot, a system's own number on this table, or a carom point by its
+    `way`. rails: of the line.
     lengths, tips (+ right), height (tips above centre), hit (ball diameters right of full): the stroke.
     stop: the cue ball is to stop where it does when the shot is made, within `circle` diamonds.
     route: how many rails the cue ball comes back over; places: of the target, tried until a stroke does that.
@@ -55,6 +56,7 @@ class Drill:
     wanted_hits: int = 7
     out_of: int = 10
     given: Layout | None = None
+    way: str = ""
 
     @property
     def goal(self) -> str:
@@ -162,6 +164,18 @@ DRILLS: tuple[Drill, ...] = (
         "A soft push that leaves the ball on the rail behind it: the next player has to drive it off.",
         "the ball is hit, and the cue ball stops in the circle", "kick", ((6.3, 1.6), (7.6, 1.7)), (), lengths=0.6,
         stop=True,
+    ),
+    Drill(
+        "point-natural", "The natural", "Three cushions",
+        "Round the corners with running side: see all three rails before you bend down, then how thick to hit.",
+        "both balls, three cushions before the second", "point", ((2.0, 0.8), (5.6, 0.7), (1.2, 3.2)), (), lengths=3.0,
+        tips=-0.5, wanted_hits=4, way="natural",
+    ),
+    Drill(
+        "point-rail-first", "Rail first", "Three cushions",
+        "A rail before the first ball: the way when the natural would kiss, or the first ball is frozen.",
+        "both balls, three cushions before the second", "point", ((2.0, 0.8), (5.6, 0.7), (1.2, 3.2)), (), lengths=3.0,
+        tips=-0.5, wanted_hits=3, way="rail first",
     ),
     Drill(
         "pattern-3", "Three balls, three ways", "Patterns",

@@ -14,6 +14,11 @@ POOL = (
     ("eight-ball|high||", "Eight-ball, high balls"),
     ("straight|||", "Straight pool"),
 )
+CAROM = (
+    ("three-cushion|||", "Three cushions"),
+    ("one-cushion|||", "One cushion"),
+    ("straight-rail|||", "Straight rail"),
+)
 SNOOKER = (
     ("snooker|||", "Snooker: reds, then the colours"),
     ("snooker||red|", "Snooker: a red is on"),
@@ -28,7 +33,7 @@ def game_choices(table: Table) -> list[tuple[str, str]]:
     usual = usual_game(table)
     if usual == "snooker":
         return list(SNOOKER)
-    return [("three-cushion|||", "Three cushions")] if usual == "three-cushion" else list(POOL)
+    return list(CAROM) if usual == "three-cushion" else list(POOL)
 
 
 def game_with(layout: Layout) -> tuple[str, str] | None:

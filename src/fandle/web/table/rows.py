@@ -4,12 +4,14 @@ import math
 from collections.abc import Iterable
 
 from fandle.core.choice.after import After, left, next_said, stops
+from fandle.core.choice.carom import kiss_said, when_said
 from fandle.core.choice.named import stroke_says
 from fandle.core.choice.opponent import Leave
 from fandle.core.choice.reasons import tenths
 from fandle.core.choice.refused import Refused
 from fandle.core.choice.rests import Rest
 from fandle.core.choice.told import Line
+from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import over
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
@@ -21,6 +23,7 @@ from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
 from fandle.service.answer import chosen_of
+from fandle.service.carom import product_said
 from fandle.service.situation import Situation
 from fandle.web.drawing import mm, path, polyline
 from fandle.web.figures import mark
@@ -63,19 +66,26 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "gain": None if line.gain is None else line.gain.say,
         "path": path(asked.table, line.run.pieces),
         "ends": end_models(asked.table, line.target, line.after),
-        "after": _after(goal, line),
+        "after": _after(goal, line, asked.layout),
         "ahead": "" if line.after.ahead is None else polyline(asked.table, list(line.after.ahead.line)),
     }  # fmt: skip
 
 
-def _after(goal: str, line: Line) -> list[str]:
+def _after(goal: str, line: Line, layout: Layout) -> list[str]:
     """What comes after the hit, in sentences: of a pot what follows first, then what a miss leaves."""
     after, theirs = line.after, left(line.after)
     if goal == "pot":
         said = [next_said(after), f"Missed: {theirs[0].lower()}{theirs[1:]}" if theirs else "", stops(after)]
     else:
         said = [theirs, stops(after), next_said(after)]
-    return [text for text in (*said, stroke_says(line.called)) if text]
+    return [text for text in (*_point_says(layout, line), *said, stroke_says(line.called)) if text]
+
+
+def _point_says(layout: Layout, line: Line) -> list[str]:
+    """Of a carom point: the product's number where it has one, a kiss that is near, who is where when."""
+    if line.point is None:
+        return []
+    return [product_said(layout, line.point, line.rails), kiss_said(line.point.kiss), when_said(line.point)]
 
 
 def end_models(table: Table, target: str, after: After) -> list[EndModel]:
