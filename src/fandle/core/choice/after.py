@@ -20,7 +20,7 @@ ALONG_DEG, ACROSS_DEG = 30.0, 60.0  # between the cue ball's way and the next li
 class After:
     """Where cue ball, target and the other balls that are moved stop; what the opponent gets, what comes next.
 
-    leave: None where the turn never passes; ahead: None where nothing is potted, or nothing can follow.
+    leave: None where there is nothing to pot; ahead: None where nothing is potted, or nothing can follow.
     """
 
     rest: Rest
@@ -32,12 +32,12 @@ class After:
 
 def after_of(field: Field, line: Ranked, shot: Shot) -> After:
     """What comes after a line; shot: it played without error."""
-    chance, target = line.chance, field.number(line.key.target)
+    chance, target, pockets = line.chance, field.number(line.key.target), field.layout.table.pockets
     return After(
         rest_of(field, chance, 0),
         rest_of(field, chance, target),
         {field.name(k): rest_of(field, chance, k) for k in moved(field, chance, target)},
-        leave_of(field, chance.verdicts.legal, chance.rests, chance.theirs),
+        None if pockets is None else leave_of(field, chance.verdicts.legal, chance.rests, chance.theirs),
         following(field, chance.ahead, chance.verdicts.pot, shot),
     )
 

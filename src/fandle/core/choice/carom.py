@@ -52,8 +52,11 @@ class Step:
 
 @dataclass(frozen=True)
 class CaromPoint:
-    """A point. rails: of the cue ball up to the second ball, in order. called: its way as players call it; t: when it is made (s); kiss: the nearest that balls come to each
-    other before, None where only two ever move; together_mm: the longest distance between any two balls at rest."""
+    """A point. rails: of the cue ball up to the second ball, in order; called: its way as players call it.
+
+    t: when it is made (s); kiss: the nearest that balls come to each other before, None where only two ever move;
+    together_mm: the longest distance between any two balls at rest.
+    """
 
     rails: tuple[Rail, ...]
     called: str

@@ -1,5 +1,6 @@
 """One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
 
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -33,6 +34,7 @@ MOST_LINES = 24
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
 HOPELESS = 0.02  # a line less likely than that by estimate is none
+WIDE_POINT_RAD = math.radians(0.25)
 
 
 @dataclass(frozen=True)
@@ -66,7 +68,7 @@ class Search:
         seen = yield from looks(self.field, every, whole=carom)
         found = yield from self._stretches(seen, carom)
         aims = [aimed(self.field, stretch, self.wish.player) for stretch in found if not only or stretch.key in known]
-        wanted = _best_of_each(a for a in aims if a.estimate >= HOPELESS)
+        wanted = _best_of_each(a for a in aims if _hopeful(a.stretch, a.estimate))
         kept, fresh = yield from self._compared(wanted, known)
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
@@ -146,7 +148,7 @@ class Search:
         short = []
         for some in by_pace.values():
             some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
-            short += [each for each in some[:OF_A_PACE] if each[0] >= HOPELESS]
+            short += [each for each in some[:OF_A_PACE] if _hopeful(each[1], each[0])]
         keys = _likeliest((chance, stretch.key) for chance, stretch in short)
         return [stretch for _, stretch in short if stretch.key in keys]
 
@@ -169,7 +171,12 @@ class Search:
                 best[key] = share, a
         order = sorted(best.values(), key=lambda each: -each[0])[:MOST_LINES]
         kept = [line for _, line in order if isinstance(line, Ranked)]
-        return kept, [a for share, a in order if isinstance(a, Aimed) and share > 0.0]
+        return kept, [a for share, a in order if isinstance(a, Aimed) and (share > 0.0 or _hopeful(a.stretch, 0.0))]
+
+
+def _hopeful(stretch: Stretch, chance: float) -> bool:
+    """Is it worth looking at? A wide point is told whatever its chance: there may be no other."""
+    return chance >= HOPELESS or (stretch.key.kind == "point" and stretch.wide >= WIDE_POINT_RAD)
 
 
 def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
