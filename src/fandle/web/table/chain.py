@@ -7,7 +7,8 @@ from fandle.core.table.speeds import lengths_of
 from fandle.core.tablecheck.response import depth
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word
 from fandle.service.situation import Situation
-from fandle.web.table.models import ChainRow, StrokeModel
+from fandle.web.table.models import ChainRow
+from fandle.web.table.stroke_models import StrokeModel
 
 TERMS = {
     "ball size": "ball size",

@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 class Help(TypedDict):
     """Something to keep an eye on besides the mark: what, and where."""
 
-    kind: Literal["back", "ahead", "contact"]
+    kind: Literal["back", "ahead", "contact", "pocket", "jaw"]
     name: str
     text: str
 

@@ -2,6 +2,7 @@
 
 from fandle.core.lines.helps import AHEAD_M, BackSight
 from fandle.core.lines.marks import from_pocket, inches
+from fandle.core.lines.pocket_sights import PocketSight, back_of_side, beside_jaw
 from fandle.core.lines.solution import Solution
 from fandle.core.systems.base import Count
 from fandle.core.systems.own import own_in_words, own_of
@@ -23,7 +24,30 @@ def helps(asked: Situation, played: Played) -> list[Help]:
     contacts = zip(words, told.contacts, strict=False)
     for word, (rail, at) in contacts:
         found.append({"kind": "contact", "name": f"{word} contact, {rail} rail", "text": f"{at:.2f}"})
+    return found + _pockets(asked, played)
+
+
+def _pockets(asked: Situation, played: Played) -> list[Help]:
+    """The back of the side pocket and the edge of a jaw, where the line is aimed by them."""
+    best, table = played.best, asked.table
+    if best.contact is not None or not best.rails:
+        return []
+    found: list[Help] = []
+    back = back_of_side(table, best.mark_rail, asked.layout.metres(asked.layout.cue), best.direction)
+    if back is not None:
+        found.append(
+            {"kind": "pocket", "name": f"the back of the {back.pocket} pocket", "text": _off(back, "its middle")}
+        )
+    jaw = beside_jaw(table, best.mark_rail, best.corrected.nose)
+    if jaw is not None:
+        found.append({"kind": "jaw", "name": f"the edge of the {jaw.pocket} jaw", "text": _off(jaw, "it")})
     return found
+
+
+def _off(seen: PocketSight, of: str) -> str:
+    if abs(seen.off_mm) < 1.0:
+        return f"at {of}"
+    return f"{abs(seen.off_mm):.0f} mm {'to the foot side' if seen.off_mm > 0 else 'to the head side'} of {of}"
 
 
 def _behind(table: Table, back: BackSight) -> str:

@@ -5,8 +5,10 @@ from typing import Any, NotRequired
 from pydantic import ConfigDict, with_config
 from typing_extensions import TypedDict
 
+from fandle.web.moment import MomentModel
 from fandle.web.table.help_models import Help, OwnMark
 from fandle.web.table.row_models import RowModel, ShutModel
+from fandle.web.table.stroke_models import StrokeModel
 
 Point = tuple[float, float]
 Rails = list[str]
@@ -37,26 +39,6 @@ class SceneModel(TypedDict):
     balls: list[BallModel]
     target: str | None
     state: NotRequired[StateModel]
-
-
-class StrokeModel(TypedDict):
-    """A stroke in SI, for the controls (lengths, tips), and in words. limit: tips to the miscue."""
-
-    speed: float
-    side: float
-    up: float
-    elevation: float
-    cue: str
-    lengths: float
-    tips: float
-    height: float
-    speed_text: str
-    speed_more: str
-    side_text: str
-    height_text: str
-    clock: str
-    percent: int
-    limit: float
 
 
 class Headline(TypedDict):
@@ -218,6 +200,7 @@ class ChosenModel(TypedDict):
     chain: NotRequired[list[ChainRow]]
     results: NotRequired[list[ResultKey]]
     drawing: NotRequired[PictureModel]
+    moment: NotRequired[MomentModel | None]
 
 
 class MethodModel(TypedDict):

@@ -3,13 +3,17 @@
 import math
 
 from fandle.core.constants import MISCUE_LIMIT
+from fandle.core.handbook.essays import caution
 from fandle.core.shot.stroke import Stroke
+from fandle.core.shot.swerve import Swerve, paced, swerve
 from fandle.core.shot.tips import clock_of, tips_of
 from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.words.spoken import mixed, side_name, tips_word
 from fandle.formats.answers import StrokeAnswer
-from fandle.web.table.models import StrokeModel
+from fandle.web.table.stroke_models import CurveModel, StrokeModel
+
+STEEP_DEG = 12.0  # from there on it is a stroke that rooms forbid
 
 
 def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
@@ -33,7 +37,25 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
         "clock": clock_of(stroke.side, stroke.up),
         "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
         "limit": tips_of(MISCUE_LIMIT, table, tip),
+        "curve": _curve(table, stroke) if stroke.elevation else None,
     }
+
+
+def _curve(table: Table, stroke: Stroke) -> CurveModel:
+    """What a raised cue does, and what softer and harder do to it."""
+    softer, harder = paced(table, stroke)
+    mind = caution("masse") if stroke.elevation >= STEEP_DEG else ""
+    return {
+        "text": _bend(swerve(table, stroke)), "softer": "" if softer is None else f"softer: {_bend(softer)}",
+        "harder": "harder: it would leap" if harder is None else f"harder: {_bend(harder)}", "mind": mind,
+    }  # fmt: skip
+
+
+def _bend(found: Swerve) -> str:
+    aside = 1000 * found.aside_m
+    if abs(aside) < 1.0:
+        return "no bend"
+    return f"bends {abs(aside):.0f} mm {'left' if aside > 0 else 'right'}, done after {found.along_m:.1f} m"
 
 
 def _height_words(stroke: Stroke, up: float) -> str:

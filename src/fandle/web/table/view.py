@@ -13,6 +13,7 @@ from fandle.core.lines.refusal import guarded
 from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, meant_by
+from fandle.core.shot.moment import moment_of
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
@@ -29,6 +30,7 @@ from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark
+from fandle.web.moment import MomentModel, moment_model
 from fandle.web.table.afterwards import zone_data
 from fandle.web.table.chain import chain, give
 from fandle.web.table.games import game_with
@@ -162,7 +164,13 @@ def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenM
         "chain": chain(asked, played.aim, stroke_words(asked.table, asked.stroke, tip)),
         "results": _results(best),
         "drawing": picture(asked, played),
+        "moment": _moment(asked, played),
     }
+
+
+def _moment(asked: Situation, played: Played) -> MomentModel | None:
+    found = moment_of(asked.layout, played.shot)
+    return None if found is None else moment_model(asked.table, found, asked.stroke)
 
 
 def _results(best: Solution) -> list[ResultKey]:

@@ -1,13 +1,17 @@
 // What comes after the hit, fetched once the room stands: zones on the cloth, the next ball, changes, goals side by side.
 
 import { afterwards } from "./afterwards.js";
+import { drawMoment } from "./moment.js";
+import { raisedCue } from "./raised-cue.js";
 import { goalsPanel } from "./goals.js";
 import { zoneLayer } from "./zones.js";
 
-const style = document.createElement("link");
-style.rel = "stylesheet";
-style.href = new URL("../css/after.css", import.meta.url).href;
-document.head.append(style);
+for (const name of ["after", "moment"]) {
+  const style = document.createElement("link");
+  style.rel = "stylesheet";
+  style.href = new URL(`../css/${name}.css`, import.meta.url).href;
+  document.head.append(style);
+}
 
 const find = (id) => document.getElementById(id);
 
@@ -22,5 +26,11 @@ export function aftermath(sheet, urls, { state, onChange, question, isShown, isB
     urls.position, { question, state, onChange, isShown, onPlace: place });
   const goals = goalsPanel(find("goals"), urls.strategy, { question, onLine });
   for (const key of document.querySelectorAll("[data-late]")) key.disabled = false;
-  return { zones, after, goals };
+  const raised = raisedCue(find("raised"), (elevation) => onChange({ stroke: { elevation } }, "elevation"));
+  const draw = (answer) => {
+    after.draw(answer);
+    raised.show(answer.stroke);
+    drawMoment(find("close-up"), answer.chosen?.moment);
+  };
+  return { zones, after: { ...after, draw }, goals };
 }
