@@ -1,16 +1,20 @@
 """The Handbook without a browser: pages stand, examples follow the table, figures and maps are the core's."""
 
+import math
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 
+from fandle.core.handbook.close_work import technique_page
+from fandle.core.handbook.corrections import CORRECTIONS
 from fandle.core.handbook.holds import by_cloth
 from fandle.core.handbook.page import page_of
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
 from fandle.core.systems.registry import METHODS, count
+from fandle.core.techniques.registry import TECHNIQUES
 from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_json
 from fandle.web import address
@@ -132,3 +136,74 @@ def test_hands_and_cue_come_with_the_systems_that_measure(client: TestClient) ->
     assert span["kind"] == "span"
     assert span["d"].startswith("M")
     assert example(client, "M14")["system"]["hands"] == []
+
+
+def technique(client: TestClient, method: str, **change: Any) -> Any:
+    page = technique_page(method)
+    body = {"layout": layout_json(page.example, by_name=True), **change}
+    reply = client.post(f"{address.TECHNIQUE}/{method}", json=body)
+    assert reply.status_code == 200, reply.text
+    return reply.json()
+
+
+@pytest.mark.parametrize("method", list(TECHNIQUES))
+def test_a_technique_has_a_page_with_its_solution_and_its_moment(client: TestClient, method: str) -> None:
+    page = client.get(f"{address.HANDBOOK}/{method}").text
+    assert technique_page(method).title in page
+    told = technique(client, method)
+    assert told["works"]
+    moment = told["moment"]
+    assert math.dist(moment["cue"], moment["ball"]) == pytest.approx(2 * moment["radius"], abs=0.2)
+    x, y, width, height = moment["view"]
+    for place in (moment["cue"], moment["ball"], moment["driven"], moment["goes"]):
+        assert place is None or (x <= place[0] <= x + width and y <= place[1] <= y + height)
+    assert told["ways"]
+    assert max(way["share"] for way in told["ways"]) == pytest.approx(1.0)
+    assert "near rail" not in told["aim_at"]  # rails as the drawing lies
+
+
+def test_a_technique_follows_its_table_and_says_why_not(client: TestClient) -> None:
+    dry, damp = technique(client, "M20"), technique(client, "M20", cloth="damp", rubber="dead")
+    assert dry["aim_at"] != damp["aim_at"] or dry["room"] != damp["room"]
+    assert "cloth=damp" in damp["address"]
+    far = layout_json(technique_page("M20").example, by_name=True)
+    far["balls"][1]["y"] = 2.0
+    told = technique(client, "M20", layout=far)
+    assert (told["works"], "not near that rail" in told["reason"]) == (False, True)
+    assert client.get(f"{address.HANDBOOK}/M20?{damp['address']}").text.count("damp") > 1
+    assert "cannot be opened" in client.get(f"{address.HANDBOOK}/M20?balls=cue:99,1").text
+    assert client.post(f"{address.TECHNIQUE}/M99", json={"layout": far}).json()["code"] == "unknown"
+
+
+@pytest.mark.parametrize(
+    ("query", "there", "gone"),
+    [
+        ("rails=1&sums=no", ["M1", "M6", "M20"], ["M3", "M14"]),
+        ("rails=3&table=strange", ["M12"], ["M14", "M18"]),
+        ("use=bank", ["M3", "M25"], ["M1"]),
+        ("q=midpoint", ["M10"], ["M14"]),
+        ("rails=moon", ["M1", "M26"], []),
+    ],
+)
+def test_the_finder_shows_what_suits(client: TestClient, query: str, there: list[str], gone: list[str]) -> None:
+    text = client.get(f"{address.HANDBOOK}?{query}").text
+    assert all(f'href="/handbook/{method}"' in text for method in there)
+    assert not any(f'href="/handbook/{method}"' in text for method in gone)
+
+
+def test_a_search_that_finds_nothing_says_so_and_finds_other_pages(client: TestClient) -> None:
+    assert "No method suits all of that" in client.get(f"{address.HANDBOOK}?q=unicorn").text
+    assert "/handbook/games" in client.get(f"{address.HANDBOOK}?q=straight+pool").text
+    assert "/handbook/corrections" in client.get(f"{address.HANDBOOK}?q=slick").text
+
+
+@pytest.mark.parametrize("name", ["corrections", "disputes", "games"])
+@pytest.mark.parametrize("table", ["pool-9ft", "snooker-12ft", "carom-10ft"])
+def test_the_other_pages_stand_on_every_table(client: TestClient, name: str, table: str) -> None:
+    reply = client.get(f"{address.HANDBOOK}/{name}?table={table}")
+    assert reply.status_code == 200
+    assert "Infinity" not in reply.text
+    assert ">None<" not in reply.text
+    if name == "corrections":
+        assert reply.text.count('class="shift"') == len(CORRECTIONS)
+    assert "cannot be opened" in client.get(f"{address.HANDBOOK}/{name}?table=moon").text

@@ -32,7 +32,8 @@ class Reach:
     def said(self) -> str:
         """The reason in words; "" where there is none."""
         if not self.by_hand:
-            return f"{100 * (self.away_m - k.REACH_M):.0f} cm out of reach: needs the {self.aid}"
+            beyond = 100 * (self.away_m - k.REACH_M)
+            return f"{beyond:.0f} cm out of reach: needs the {self.aid}; one foot stays on the floor"
         return "" if self.under is None else f"{spoken(self.under.id)} is under the bridge hand: raise the cue"
 
 

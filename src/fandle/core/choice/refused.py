@@ -71,10 +71,17 @@ def _why_not(
     return Refused(kind, name, rails, code, reason)
 
 
+JUMP_SNOOKER = "a jump is a foul in snooker"
+JUMP_POOL = (
+    "a jump is not played here: aim level, then raise the cue, just below centre, medium-hard, and strike down, never "
+    "scoop; it can tear cloth and hit people, so ask what the room allows"
+)
+
+
 def _jump(field: Field, name: str) -> Refused:
     """The jump over what is in the way: named, and left to the room's rules."""
     snooker = field.layout.game == "snooker"
-    reason = "a jump is a foul in snooker" if snooker else "a jump is not played here: ask what the room allows"
+    reason = JUMP_SNOOKER if snooker else JUMP_POOL
     return Refused("jump", name, STRAIGHT, "not_played", reason)
 
 

@@ -34,6 +34,7 @@ MOST_LINES = 24
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
 HOPELESS = 0.02  # a line less likely than that by estimate is none
+CURVED_RAILS = 1  # over which a slight curve is tried
 WIDE_POINT_RAD = math.radians(0.25)
 
 
@@ -120,13 +121,14 @@ class Search:
         if tried.crawls:
             return not rails
         if tried.lengths is None or tried.stroke.elevation > 0.0:
-            return tried.lengths is None or not rails
+            return tried.lengths is None or len(rails) <= CURVED_RAILS
         if not rails:
             return tried.tips == 0.0 or (self.wish.chained and abs(tried.tips) < 1.0)
         return abs(tried.tips) < 1.0 or running(tried.tips, rails[0], stretch.middle) == "running"
 
     def _without_needless_curves(self, found: Sequence[Stretch]) -> list[Stretch]:
-        """Without curves at a ball that is met straight as widely, or all but."""
+        """Without curves at a ball that is met straight as widely, or all but, and over a rail a level cue serves."""
+        level = {stretch.key for stretch in found if stretch.tried.stroke.elevation == 0.0}
         straight: dict[str, float] = defaultdict(float)
         for stretch in found:
             if stretch.key.kind in ("straight", "push"):
@@ -136,7 +138,11 @@ class Search:
             plain = straight[curve.key.target]
             return curve.wide > plain and plain < OPEN * self.field.whole(curve.key.target)
 
-        return [s for s in found if s.key.kind != "curve" or helps(s)]
+        def needed(s: Stretch) -> bool:
+            raised = s.tried.lengths is not None and s.tried.stroke.elevation > 0.0
+            return helps(s) if s.key.kind == "curve" else not raised or s.key not in level
+
+        return [s for s in found if needed(s)]
 
     def _shortlist(self, found: Sequence[Stretch]) -> list[Stretch]:
         """Of each line and speed the few strokes with the widest stretches, as the player's scatter sees them."""

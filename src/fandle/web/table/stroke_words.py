@@ -13,6 +13,7 @@ from fandle.core.words.spoken import mixed, side_name, tips_word
 from fandle.formats.answers import StrokeAnswer
 from fandle.web.table.stroke_models import CurveModel, StrokeModel
 
+POWER_LENGTHS = 5.0
 STEEP_DEG = 12.0  # from there on it is a stroke that rooms forbid
 
 
@@ -37,7 +38,7 @@ def stroke_words(table: Table, stroke: Stroke, tip: float) -> StrokeModel:
         "clock": clock_of(stroke.side, stroke.up),
         "percent": round(100 * math.hypot(stroke.side, stroke.up) / MISCUE_LIMIT),
         "limit": tips_of(MISCUE_LIMIT, table, tip),
-        "curve": _curve(table, stroke) if stroke.elevation else None,
+        "curve": _curve(table, stroke) if stroke.elevation else _power(lengths),
     }
 
 
@@ -49,6 +50,11 @@ def _curve(table: Table, stroke: Stroke) -> CurveModel:
         "text": _bend(swerve(table, stroke)), "softer": "" if softer is None else f"softer: {_bend(softer)}",
         "harder": "harder: it would leap" if harder is None else f"harder: {_bend(harder)}", "mind": mind,
     }  # fmt: skip
+
+
+def _power(lengths: float) -> CurveModel | None:
+    """What a power stroke may do, told where its speed is chosen."""
+    return {"text": "", "softer": "", "harder": "", "mind": caution("power")} if lengths >= POWER_LENGTHS else None
 
 
 def _bend(found: Swerve) -> str:
