@@ -30,7 +30,7 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.plan import PlanAnswer
-from fandle.service.choose import plan, wish_of
+from fandle.service.choose import plan, wish_for, wish_of
 from fandle.service.situation import Situation
 
 POOL = STANDARDS["pool-9ft"]
@@ -370,3 +370,22 @@ def test_a_soft_push_leaves_an_open_ball_on_the_rail() -> None:
     assert push.stroke.speed < 2.0
     assert push.legal
     assert "backstop" in codes(push)
+
+
+def test_a_slight_curve_goes_into_a_kick_where_no_level_cue_serves_and_the_ball_is_hidden() -> None:
+    """A wall of balls before the cue ball: what is told with a raised cue over a rail hits when it is played."""
+    told = 0
+    for seed in range(40):
+        rng = random.Random(seed)
+        x, y = rng.uniform(1.0, 3.0), rng.uniform(1.2, 2.4)
+        wall = [Ball(str(k), x + 0.75 + rng.uniform(-0.05, 0.05), y - 0.8 + 0.22 * k) for k in range(2, 7)]
+        try:
+            layout = Layout(POOL, "nine-ball", (Ball("cue", x, y), Ball("1", rng.uniform(5.0, 7.0), y), *wall), "1")
+        except BadInputError:
+            continue
+        asked = Situation(layout, Stroke(3.0))
+        for line in finish(plan(asked, wish_for(asked, "usual", 40, 0))).lines:
+            if line.stroke.elevation > 0.0 and line.rails:
+                assert play(layout, line.stroke, line.direction).first_ball == "1"
+                told += 1
+    assert told > 0

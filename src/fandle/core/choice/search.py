@@ -140,7 +140,9 @@ class Search:
 
         def needed(s: Stretch) -> bool:
             raised = s.tried.lengths is not None and s.tried.stroke.elevation > 0.0
-            return helps(s) if s.key.kind == "curve" else not raised or s.key not in level
+            if s.key.kind == "curve" or not raised:
+                return s.key.kind != "curve" or helps(s)
+            return s.key not in level and straight[s.key.target] < OPEN * self.field.whole(s.key.target)
 
         return [s for s in found if needed(s)]
 
