@@ -52,6 +52,7 @@ bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
 	$(BIN)/python bench/plans.py
 	PYTHONPATH=. $(BIN)/python bench/trust.py
+	$(BIN)/python bench/close_work.py
 
 # Breaks lines of the core and counts how many the core's tests notice: half an hour.
 mutants: test-setup

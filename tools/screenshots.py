@@ -30,7 +30,7 @@ VIEWS = (
     ("table", BLOCKED, 1280, 800, False, "light", ""),
     ("table-night", BLOCKED, 1280, 800, False, "dark", "#step #step"),
     ("table-phone", BLOCKED, 390, 844, False, "light", ""),
-    ("by-steps", BLOCKED, 1280, 800, False, "light", "#steps-start #steps-next #steps-next"),
+    ("close-work", "/handbook/M20", 1280, 800, False, "light", ""),
     ("table-crowd", CROWD, 1280, 800, False, "light", ""),
     ("table-note", BLOCKED, 1280, 800, False, "light", "[data-result=short]"),
     ("two-metres", BLOCKED, 1280, 800, False, "light", "#far-open"),

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, shots
+from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, shots, technique
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -26,6 +26,7 @@ SCHEMAS: dict[str, Any] = {
     "check": check.CheckAnswer | check.ReferenceAnswer,
     "diagnose": check.DiagnosisAnswer,
     "drill": drill.DrillAnswer,
+    "technique": technique.TechniqueAnswer,
     "drills-file": practice.DrillSetFile,
     "practice-file": practice.ResultsFile,
     "count": answers.CountAnswer | answers.NoCountAnswer,
