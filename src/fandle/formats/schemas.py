@@ -29,7 +29,7 @@ SCHEMAS: dict[str, Any] = {
     "technique": technique.TechniqueAnswer,
     "drills-file": practice.DrillSetFile,
     "practice-file": practice.ResultsFile,
-    "count": answers.CountAnswer | answers.NoCountAnswer,
+    "count": answers.CountAnswer | technique.TechniqueAnswer | answers.NoCountAnswer,
 }
 
 
