@@ -94,7 +94,8 @@ def _once_each(lines: Iterable[Line]) -> tuple[Line, ...]:
     """Each line once, the best of those that turned out to be the same."""
     seen: dict[tuple[object, ...], Line] = {}
     for line in lines:
-        seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1]), line)
+        lane = line.direction if line.point is not None else 0.0  # a point may go two ways over the same rails
+        seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1], lane), line)
     return tuple(seen.values())
 
 

@@ -1,6 +1,5 @@
 """One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
 
-import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -16,7 +15,7 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.inside import FINE_LOOKS, LOOKS, good_inside, pots_inside
 from fandle.core.choice.judge import Verdicts
 from fandle.core.choice.opponent import safe
-from fandle.core.choice.points import points
+from fandle.core.choice.points import WIDE_POINT_RAD, points
 from fandle.core.choice.position import EASIEST, Next, next_pot
 from fandle.core.choice.stretch import KIND, Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
@@ -35,7 +34,6 @@ OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
 HOPELESS = 0.02  # a line less likely than that by estimate is none
 CURVED_RAILS = 1  # over which a slight curve is tried
-WIDE_POINT_RAD = math.radians(0.25)
 
 
 @dataclass(frozen=True)

@@ -16,12 +16,16 @@ KIND = "push"  # a ball that touches the cue ball, or one that is to be left on 
 
 
 class Key(NamedTuple):
-    """What makes two stretches the same line: kind, ball met or sent, rails, pocket (by name)."""
+    """What makes two stretches the same line: kind, ball met or sent, rails, pocket (by name).
+
+    lane: 0, or which of several wide ways apart over the same rails, by another thickness of the first ball of a point.
+    """
 
     kind: str
     target: str
     rails: tuple[Rail, ...]
     pocket: str | None = None
+    lane: int = 0
 
 
 @dataclass(frozen=True)

@@ -147,6 +147,8 @@ def _mark_read(field: Field, aim: Aimed, shot: Shot) -> tuple[Rail, Marks] | Non
             return None
         return key.rails[0], marks(table, key.rails[0], field.layout.metres(field.layout.ball(key.target)), heading)
     read = Question(field.layout, aim.stretch.met, key.rails, 0.0).read_along(aim.direction, aim.direction)
+    if read is None and key.kind == "point":  # into a corner: read at whichever rail has a mark there
+        read = Question(field.layout, aim.stretch.met, (), 0.0).read_along(aim.direction, aim.direction)
     if read is None:
         return None
     return read.rail, marks(table, read.rail, field.start, aim.direction)

@@ -1,7 +1,7 @@
 // Hit, pot or safe: the best lines of each side by side, with what each risks, asked for by a key and stopped by it.
 
 import { html, say } from "./dom.js";
-import { told } from "./ndjson.js";
+import { answered } from "./ndjson.js";
 
 // onLine: a row of it was chosen, with its goal.
 export function goalsPanel(element, url, { question, onLine }) {
@@ -28,11 +28,8 @@ export function goalsPanel(element, url, { question, onLine }) {
     element.classList.add("working");
     bar.style.width = "0";
     try {
-      const reply = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(question()), signal: mine.signal });
-      if (!reply.ok) throw new Error((await reply.json()).error);
-      for await (const found of told(reply)) {
+      for await (const found of answered(url, question(), mine.signal)) {
         if (mine !== work) return;
-        if (found.error) throw new Error(found.error);
         bar.style.width = `${Math.round(100 * found.progress)}%`;
         out.replaceChildren(...found.goals.map(column));
         say(words, found.say);

@@ -2,7 +2,7 @@
 
 import { count } from "./ask.js";
 import { put, say } from "./dom.js";
-import { told } from "./ndjson.js";
+import { answered } from "./ndjson.js";
 
 const REST = 160; // ms without a new answer before the plan is asked for, while something is held
 const SOON = 15; // and once it is let go
@@ -96,9 +96,7 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     work = mine;
     working(0);
     try {
-      const reply = await fetch(url, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(question()), signal: mine.signal });
-      if (!reply.ok) throw new Error((await reply.json()).error);
-      for await (const found of told(reply)) {
+      for await (const found of answered(url, question(), mine.signal)) {
         if (mine !== work) return;
         tell(found, other);
       }
@@ -109,7 +107,6 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
   }
 
   function tell(found, other) {
-    if (found.error) throw new Error(found.error);
     const whole = "goal" in found;
     working(whole ? null : found.progress);
     owe(false);
