@@ -30,6 +30,7 @@ SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
 MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
+MOST_POINTS = 48
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
 HOPELESS = 0.02  # a line less likely than that by estimate is none
@@ -82,6 +83,11 @@ class Search:
         if self.wish.share(found.chance) < self.wish.share(before.chance) + CLEARER:
             return before
         return replace(found, here=before.here)
+
+    @property
+    def most(self) -> int:
+        """How many lines are told: of points more, since a wide one is never left out."""
+        return MOST_POINTS if self.field.court.rules.counts == "point" else MOST_LINES
 
     @property
     def ahead(self) -> Next:
@@ -164,7 +170,7 @@ class Search:
         """(lines whose known stroke stays, aims that are still to be played on all draws), the likeliest lines only."""
         if not known and all(len(some) == 1 for some in wanted.values()):  # nothing to compare
             alone = sorted((some[0] for some in wanted.values()), key=lambda a: -a.estimate)
-            return [], alone[:MOST_LINES]
+            return [], alone[: self.most]
         every = [a for some in wanted.values() for a in some]
         few = self.drawn.first(SCREENED)
         screen = yield from chances(self.field, every, self.wish.player, few, self.ahead)
@@ -175,7 +181,7 @@ class Search:
             share, key = self.wish.share(chance), a.stretch.key
             if key not in best or share > best[key][0]:
                 best[key] = share, a
-        order = sorted(best.values(), key=lambda each: -each[0])[:MOST_LINES]
+        order = sorted(best.values(), key=lambda each: -each[0])[: self.most]
         kept = [line for _, line in order if isinstance(line, Ranked)]
         return kept, [a for share, a in order if isinstance(a, Aimed) and (share > 0.0 or _hopeful(a.stretch, 0.0))]
 
@@ -204,7 +210,8 @@ def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
     for _, key in order:
         firsts.setdefault((key.target, bool(key.rails)), key)
         keys.setdefault(key)
-    return {*list(keys)[:MOST_COMPARED], *firsts.values()}
+    most = MOST_POINTS if any(key.kind == "point" for key in keys) else MOST_COMPARED
+    return {*list(keys)[:most], *firsts.values()}
 
 
 def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:
