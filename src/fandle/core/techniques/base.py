@@ -63,7 +63,7 @@ class Technique:
 
     way: the stroke that forgives most, ways: all that were tried, it first. aim: where its line is read, at mark_rail;
     room_mm: what the mark there forgives either way. numbers, steps: of the two that have a sum; say: what is done, in
-    words; adjust: when it fails.
+    words; adjust: when it fails. banked: the mark is the ball's, not the cue's.
     """
 
     method: str
@@ -84,6 +84,7 @@ class Technique:
     steps: tuple[str, ...]
     say: str
     adjust: str
+    banked: bool = False
 
     @property
     def in_off(self) -> str | None:

@@ -109,6 +109,7 @@ def _technique(layout: Layout, rail: Rail, punched: _Banked, rolled: _Banked | N
         tuple(steps),
         say,
         "Struck above centre, or softly, the ball rolls before it comes to the rail and runs long.",
+        banked=True,
     )
 
 

@@ -20,6 +20,7 @@ from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.techniques.base import NoTechnique, Technique
 from fandle.core.techniques.registry import TECHNIQUES
+from fandle.core.words.balls import spoken
 from fandle.core.words.spoken import plural_lengths
 from fandle.service.situation import Situation
 from fandle.service.technique import technique
@@ -171,10 +172,11 @@ def _told(asked: Situation, found: Technique, base: TechniqueModel) -> Technique
     table, way = asked.table, found.way
     less, more = found.room_mm
     widest = max(each.window_deg for each in found.ways)
+    lead = f"Send {spoken(found.target)} to" if found.banked else "Aim at"
     room, ways = f"{less:.1f} mm one way, {more:.1f} mm the other", found.shot.paths
     return {
         **base, "works": True, "say": found.say, "adjust": found.adjust, "steps": list(found.steps),
-        "aim_at": f"the {found.mark_rail} rail, {found.mark.say}", "room": room,
+        "aim_at": f"{lead} the {found.mark_rail} rail, {found.mark.say}", "room": room,
         "strike": f"{way.name}; {plural_lengths(round(4 * lengths_of(table, way.stroke.speed)) / 4)}",
         "shot": path(table, ways.get("cue", ())), "driven": path(table, ways.get(found.target, ())),
         "in_off": "" if found.in_off is None else f"Mind: the cue ball goes into the {found.in_off} pocket.",

@@ -95,8 +95,9 @@ def index(wanted: Collection[str]) -> list[tuple[str, list[Entry]]]:
     for close in technique_pages():
         if close.method in wanted:
             solution = technique_example(close)
-            played = solution.shot.paths.get(CUE, ()) if isinstance(solution, Technique) else ()
-            groups[CLOSE].append(_entry(close, path(close.example.table, played)))
+            ways = solution.shot.paths if isinstance(solution, Technique) else {}
+            drawn = [path(close.example.table, ways.get(ball, ())) for ball in (CUE, close.example.require_target().id)]
+            groups[CLOSE].append(_entry(close, "".join(drawn)))
     return [(name, entries) for name, entries in groups.items() if entries]
 
 
