@@ -33,3 +33,15 @@ def test_where_none_counts_the_favourites_reason_is_told() -> None:
     found = count_line(Situation(LAYOUT, Stroke(3.0), system="M3"), (Rail.HEAD, Rail.FOOT, Rail.HEAD), None)
     assert isinstance(found.found, NoCount)
     assert (found.found.method, found.favourite) == ("M3", None)
+
+
+def test_in_carom_the_product_leads_over_short_long_short() -> None:
+    """M18 first for a natural (common practice), though another system may land nearer."""
+    carom = standard_table("carom-10ft")
+    balls = (Ball("cue", 1.2, 0.3), Ball("red", 0.2, 1.6), Ball("white", 6.0, 3.4))
+    layout = Layout(carom, "three-cushion", balls, "red")
+    rails = (Rail.FOOT, Rail.FAR, Rail.HEAD)
+    led = count_line(Situation(layout, Stroke(3.45, -0.3)), rails, None)
+    assert isinstance(led.found, Count)
+    assert led.found.method == "M18"
+    assert led.favourite is not None

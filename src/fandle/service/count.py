@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from typing import Any
 
+from fandle.core.layout.games import CAROM_GAMES
 from fandle.core.layout.model import Layout
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.product import METHOD as PRODUCT
 from fandle.core.systems.registry import count_steps, counted, other_rails, systems_over
 from fandle.core.table.rails import Rail
 from fandle.core.tablecheck.own_marks import Tuned, tuned
@@ -43,7 +45,7 @@ def count(asked: Situation, method: str | None = None) -> Counted:
 def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
     """The favourite system on a line over these rails (a bank's pocket with it).
 
-    Where it does not count, the one that lands nearest of those that do.
+    Where it does not count, the one that lands nearest of those that do; in carom the product first.
     """
     pocket = pocket if asked.kind == "bank" else None
 
@@ -55,7 +57,8 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) ->
         return Counted.of(asked.layout, found)
     others = [counts(name) for name in systems_over(rails, asked.kind) if name != asked.system]
     open_ones = [each for each in others if isinstance(each, Count)]
-    best = min(open_ones, key=lambda each: (not each.open, each.lands.off_balls), default=None)
+    product = [each for each in open_ones if each.method == PRODUCT and asked.layout.game in CAROM_GAMES]
+    best = min(product or open_ones, key=lambda each: (not each.open, each.lands.off_balls), default=None)
     return Counted(found) if best is None else Counted.of(asked.layout, best, favourite=found)
 
 
