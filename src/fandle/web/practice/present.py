@@ -16,12 +16,15 @@ from fandle.core.practice.progress import reached, streaks
 from fandle.core.practice.quiz import Question
 from fandle.core.practice.tonight import Tonight
 from fandle.core.shot.approach import approach
+from fandle.core.shot.moment import moment_of
+from fandle.core.shot.play import play
+from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import figure
 from fandle.core.systems.hands import HandStep
 from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of
-from fandle.core.words.balls import spoken
-from fandle.core.words.spoken import plural_lengths
+from fandle.core.words.balls import CUE, spoken
+from fandle.core.words.spoken import plural_lengths, side_name
 from fandle.store.practice import Try
 from fandle.web.drawing import diamonds_mm, path
 from fandle.web.hand_view import hands
@@ -88,12 +91,24 @@ def drill_model(found: Drilled, tries: Sequence[Try], steps: Sequence[HandStep] 
     )
     if found.own_number is not None:
         shown["stroke"] += f"; this table's own number: {figure(found.own_number, 1)}"
-    way = approach(layout, stroke, found.direction, ignore_balls=drill.play == "route")
-    shown["path"] = path(table, way.pieces)
+    thick, shown["path"] = _way_of(found, layout, stroke)
+    shown["stroke"] += thick
     if found.ends is not None:
         x, y = diamonds_mm(table, (found.ends.x, found.ends.y))
         shown["circle"] = {"x": x, "y": y, "r": found.ends.radius_mm}
     return shown
+
+
+def _way_of(found: Drilled, layout: Layout, stroke: Stroke) -> tuple[str, str]:
+    """(of a point how thick the first ball is hit, in words; the path that is drawn): to the ball, or, where what the
+    cue ball does then is drilled, its whole way."""
+    play_ = found.drill.play
+    shot = play(layout, stroke, found.direction)
+    met = moment_of(layout, shot) if play_ == "point" else None
+    thick = "" if met is None else f"; {met.fullness:.0%} of {spoken(met.ball_id)}, on its {side_name(met.hit)}"
+    whole = play_ in ("point", "pot", "route")
+    way = shot.paths.get(CUE, ()) if whole else approach(layout, stroke, found.direction).pieces
+    return thick, path(layout.table, way)
 
 
 def _mark_words(found: Drilled) -> str:

@@ -112,6 +112,11 @@ async function setUp(name) {
   stayAwake();
 }
 
+// A drill that was chosen further down: on a narrow page its table is above.
+function seeTable() {
+  if (find("title").getBoundingClientRect().bottom < 0) find("title").scrollIntoView({ block: "start" });
+}
+
 async function note(made) {
   if (!drill) return;
   const mine = uid();
@@ -158,7 +163,7 @@ function drawLists() {
     ...entries.filter((entry) => entry.family === family).map((entry) => {
       const row = html("button", { class: "entry", type: "button", "data-drill": entry.key, "aria-pressed": String(entry.key === session.drill), disabled: Boolean(entry.why_not) },
         html("span", {}, entry.title, entry.why_not ? html("small", {}, `not on this table: ${entry.why_not}`) : ""), html("span", { class: "fig" }, entry.made));
-      row.addEventListener("click", () => setUp(entry.key));
+      row.addEventListener("click", () => setUp(entry.key).then(seeTable));
       if (!entry.key.startsWith("own-")) return row;
       return html("div", { class: "own-row" }, row, deleteKey(urls, entry, () => { entries = entries.filter((each) => each !== entry); drawLists(); }));
     })]));
