@@ -2,7 +2,7 @@
 
 import logging
 import os
-from collections.abc import Generator, Iterable, Sequence
+from collections.abc import Generator, Sequence
 from dataclasses import replace
 
 from fandle.core.choice.field import Field
@@ -21,6 +21,7 @@ from fandle.core.player.scatter import Player
 from fandle.service.situation import Situation
 
 LOG = logging.getLogger(__name__)
+SAME_PART = 0.25  # ball diameters: points met so near to each other are one line at two strokes
 FIRST = 8  # lines told on the way
 Planning = Generator[SoFar | None, None, Plan]
 
@@ -90,13 +91,22 @@ def _told(field: Field, asked: Situation, wish: Wish, lines: Sequence[Ranked]) -
         return ()
 
 
-def _once_each(lines: Iterable[Line]) -> tuple[Line, ...]:
-    """Each line once, the best of those that turned out to be the same."""
-    seen: dict[tuple[object, ...], Line] = {}
+def _once_each(lines: Sequence[Line]) -> tuple[Line, ...]:
+    """Each line once, the best of those that turned out to be the same.
+
+    A point over the same rails is another line where the first ball is met on another part of it, or at one stroke.
+    """
+    seen: dict[tuple[object, ...], list[Line]] = {}
     for line in lines:
-        lane = line.direction if line.point is not None else 0.0  # a point may go two ways over the same rails
-        seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1], lane), line)
-    return tuple(seen.values())
+        same = seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1]), [])
+        if all(line.point is not None and _apart(line, other) for other in same):
+            same.append(line)
+    kept = {id(line) for some in seen.values() for line in some}
+    return tuple(line for line in lines if id(line) in kept)
+
+
+def _apart(line: Line, other: Line) -> bool:
+    return line.stroke == other.stroke or abs(line.hit - other.hit) > SAME_PART
 
 
 def _notes(layout: Layout, on: tuple[str, ...], lines: tuple[Line, ...]) -> tuple[str, ...]:

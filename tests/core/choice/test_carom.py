@@ -11,6 +11,7 @@ import pytest
 from fandle.core.choice.carom import kiss_said, point_of, way_name
 from fandle.core.choice.field import Field, rails_of
 from fandle.core.choice.judge import judge
+from fandle.core.choice.plan import rank
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.games import CAROM_GAMES
@@ -196,3 +197,25 @@ def test_the_products_number_is_told_for_a_natural_short_long_short() -> None:
     count, met = found
     assert count.method == "M18"
     assert 0.0 <= met <= 4.0
+
+
+def test_a_point_that_meets_a_ball_first_has_no_mark_on_a_rail_to_miss() -> None:
+    """Contract: the error of a mark belongs to kicks, banks by mark and rail-first only."""
+    straight = kicked = 0
+    for seed in range(12):
+        layout = spread(seed)
+        asked = Situation(layout, Stroke(4.0, 0.15))
+        ranking = rank(Field.of(layout), asked.stroke, wish_for(asked, "this", 20, 0))
+        while True:
+            try:
+                next(ranking)
+            except StopIteration as done:
+                lines = done.value
+                break
+        for line in lines:
+            ball_first = line.key.before == 0
+            assert (line.aim.marked is None) is ball_first
+            assert line.key.aimed == line.key.rails[: line.key.before]
+            straight, kicked = straight + ball_first, kicked + (not ball_first)
+    assert straight > 5
+    assert kicked > 5

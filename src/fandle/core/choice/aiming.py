@@ -46,7 +46,7 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
         aims = np.append(aims, full)
-    rail = stretch.key.rails[0] if stretch.key.kind in WITH_MARK and stretch.key.rails else None
+    rail = stretch.key.aimed[0] if stretch.key.kind in WITH_MARK and stretch.key.aimed else None
     sigmas = spreads(table, player, rail, field.start, aims)
     chance = reached(stretch, aims, sigmas)
     best = float(chance.max())
@@ -64,9 +64,9 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
 def _plain_marks(field: Field, stretch: Stretch) -> Floats:
     """The directions inside a stretch of the marks on diamonds, halves and quarters of its first rail."""
     key, table = stretch.key, field.layout.table
-    if key.kind not in WITH_MARK or not key.rails:
+    if key.kind not in WITH_MARK or not key.aimed:
         return np.empty(0)
-    rail = key.rails[0]
+    rail = key.aimed[0]
     ends = sorted(crossing(table, rail, field.start, at, 0.0) for at in (stretch.low, stretch.high))
     if not (markable(rail, ends[0]) and markable(rail, ends[1])):
         return np.empty(0)
@@ -80,9 +80,9 @@ def _plain_marks(field: Field, stretch: Stretch) -> Floats:
 def mark_of(field: Field, stretch: Stretch, direction: float) -> Marked | None:
     """The mark a kick is aimed at; straight shots are aimed at the ball."""
     key, table = stretch.key, field.layout.table
-    if key.kind not in WITH_MARK or not key.rails:
+    if key.kind not in WITH_MARK or not key.aimed:
         return None
-    return Marked(key.rails[0], crossing(table, key.rails[0], field.start, direction, 0.0), field.start)
+    return Marked(key.aimed[0], crossing(table, key.aimed[0], field.start, direction, 0.0), field.start)
 
 
 def _full(field: Field, stretch: Stretch) -> float | None:

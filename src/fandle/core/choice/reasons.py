@@ -117,7 +117,7 @@ def _jaw(case: Case) -> Reason | None:
     """A jaw or a pocket that ends the room on one side."""
     stretch = case.line.aim.stretch
     ends = (stretch.low - BESIDE_RAD, stretch.high + BESIDE_RAD)
-    for end in (end for end, jawed in zip(ends, case.jawed, strict=True) if jawed and stretch.key.rails):
+    for end in (end for end, jawed in zip(ends, case.jawed, strict=True) if jawed and stretch.key.aimed):
         events = approach(case.field.layout, stretch.tried.stroke, end).events
         pocket = next((event.pocket for event in events if event.pocket is not None), None)
         if pocket is not None:
@@ -181,7 +181,7 @@ def _side(case: Case) -> Reason | None:
     tips = tips_of(stroke.side, table, stroke.cue.tip)
     if abs(tips) < 0.02:
         return None
-    rails = stretch.key.rails
+    rails = stretch.key.aimed
     bare = not rails or stretch.key.kind == "bank"
     which = side_name(tips) if bare else running(stroke.side, rails[0], case.line.aim.direction)
     return Reason("side", f"needs {tips_word(tips)} {which}")

@@ -19,6 +19,7 @@ class Key(NamedTuple):
     """What makes two stretches the same line: kind, ball met or sent, rails, pocket (by name).
 
     lane: 0, or which of several wide ways apart over the same rails, by another thickness of the first ball of a point.
+    before: of a point, how many of its rails the cue ball meets before the first ball.
     """
 
     kind: str
@@ -26,6 +27,12 @@ class Key(NamedTuple):
     rails: tuple[Rail, ...]
     pocket: str | None = None
     lane: int = 0
+    before: int = 0
+
+    @property
+    def aimed(self) -> tuple[Rail, ...]:
+        """The rails over which the first ball is aimed at: a point's others come after it."""
+        return self.rails[: self.before] if self.kind == "point" else self.rails
 
 
 @dataclass(frozen=True)

@@ -146,7 +146,7 @@ def _mark_read(field: Field, aim: Aimed, shot: Shot) -> tuple[Rail, Marks] | Non
         if heading is None:
             return None
         return key.rails[0], marks(table, key.rails[0], field.layout.metres(field.layout.ball(key.target)), heading)
-    read = Question(field.layout, aim.stretch.met, key.rails, 0.0).read_along(aim.direction, aim.direction)
+    read = Question(field.layout, aim.stretch.met, key.aimed, 0.0).read_along(aim.direction, aim.direction)
     if read is None and key.kind == "point":  # into a corner: read at whichever rail has a mark there
         read = Question(field.layout, aim.stretch.met, (), 0.0).read_along(aim.direction, aim.direction)
     if read is None:
@@ -159,7 +159,7 @@ def _room_mm(field: Field, aim: Aimed) -> tuple[float, float] | None:
     stretch = aim.stretch
     if stretch.key.kind == "bank":
         return None
-    question = Question(field.layout, stretch.met, stretch.key.rails, 0.0)
+    question = Question(field.layout, stretch.met, stretch.key.aimed, 0.0)
     return window(question, aim.direction, stretch.low, stretch.high)
 
 

@@ -153,8 +153,8 @@ def _stroke(asked: Situation, line: Line) -> str:
         words.append(speed_word(lengths_of(table, s.speed)))
     tips, height = (tips_of(offset, table, s.cue.tip) for offset in (s.side, s.up))
     if abs(tips) >= 0.02:
-        bare = not line.rails or line.kind == "bank"
-        which = side_name(tips) if bare else running(s.side, line.rails[0], line.direction)
+        bare = not line.run.rails or line.kind == "bank"
+        which = side_name(tips) if bare else running(s.side, line.run.rails[0], line.direction)
         words.append(f"{tips_word(tips)} {which}")
     if abs(height) >= 0.02:
         words.append("high" if height > 0 else "low")
