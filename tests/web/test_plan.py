@@ -160,3 +160,16 @@ def test_a_safe_plan_tells_what_is_left(client: TestClient) -> None:
     reply = client.post(address.PLAN, json={"layout": carom, "goal": "safe"})
     assert reply.status_code == 422
     assert "without pockets" in reply.json()["error"]
+
+
+def test_every_row_of_a_carom_plan_has_a_key_of_its_own_and_says_what_comes_after(client: TestClient) -> None:
+    balls = [{"id": "cue", "x": 2, "y": 0.5}, {"id": "red", "x": 1.1, "y": 2.6}, {"id": "white", "x": 1.7, "y": 1.7}]
+    layout = {**CONTRACT_LAYOUT, "table": "carom-10ft", "game": "three-cushion", "balls": balls, "target": "red"}
+    whole = stream(client, layout=layout, draws=60)[-1]
+    keys = [row["key"] for row in whole["rows"]]
+    assert len(keys) == len(set(keys)) > 8
+    assert all(line["kind"] == "point" and line["point"]["steps"] for line in whole["lines"])
+    assert len({(line["target"], *line["rails"]) for line in whole["lines"]}) < len(keys)  # some go two ways
+    for row in whole["rows"]:
+        assert any("within" in said for said in row["after"])
+        assert not any("pot" in said for said in row["after"])

@@ -39,6 +39,11 @@ def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel
     return [row_of(asked, goal, line) for line in lines]
 
 
+def _lane(line: Line) -> tuple[str, ...]:
+    """What tells two points over the same rails apart."""
+    return () if line.point is None else (f"{math.degrees(line.direction):.1f}",)
+
+
 def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
     """One line in words."""
     share = line.wanted
@@ -47,7 +52,7 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
     own = _alike(s, asked.stroke)
     chosen = chosen_of(asked, line)
     return {
-        "key": "|".join((line.kind, line.target, rails_name(line.rails), line.pocket or "")),
+        "key": "|".join((line.kind, line.target, rails_name(line.rails), line.pocket or "", *_lane(line))),
         "target": chosen.layout.target or "",
         "kind": chosen.kind,
         "rails": rails_name(chosen.rails or ()),
