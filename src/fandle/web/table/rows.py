@@ -116,6 +116,8 @@ def _alike(one: Stroke, other: Stroke) -> bool:
 
 def _name(asked: Situation, line: Line) -> str:
     """The rails as a player says them, with the ball where it is not the one chosen."""
+    if line.point is not None:
+        return f"{line.called.capitalize()}: {spoken(line.target)}"
     names = ", ".join(line.rails).capitalize()
     way = f"{names} rail" if len(line.rails) == 1 else names
     if line.kind == "bank":
@@ -131,6 +133,7 @@ def _name(asked: Situation, line: Line) -> str:
 def _why(asked: Situation, goal: str, line: Line, own: bool) -> str:
     """Where a pot goes, the stroke where it is another than the one given, and one reason."""
     parts = [] if line.pocket is None else [f"into {line.pocket}"]
+    parts += [] if line.point is None else [over(line.rails)]
     if goal == "safe" and line.after.leave is not None:
         parts.append(_left(line.after.leave))
     if asked.then.next is not None and line.after.ahead is not None:
@@ -153,7 +156,7 @@ def _left(leave: Leave) -> str:
 def _stroke(asked: Situation, line: Line) -> str:
     """A stroke in a few words: "firm, ½ tip running"."""
     table, s = asked.table, line.stroke
-    words = [line.called] if line.called else []
+    words = [line.called] if line.called and line.point is None else []
     if abs(s.speed - asked.stroke.speed) > SAME:
         words.append(speed_word(lengths_of(table, s.speed)))
     tips, height = (tips_of(offset, table, s.cue.tip) for offset in (s.side, s.up))
