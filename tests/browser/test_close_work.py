@@ -78,6 +78,7 @@ def test_the_raised_cue_bends_the_line_and_says_what_can_hurt(page: Page) -> Non
     expect(page.locator("#elevation-out")).to_have_text("14°")
     expect(page.locator("#bends")).to_contain_text("softer: bends")
     expect(page.locator("#bends")).to_contain_text("harder: bends")
+    expect(page.locator('[data-step="speed"][data-by="1"]')).to_have_attribute("title", re.compile("harder: bends"))
     expect(page.locator("#bends .mind")).to_contain_text("Ask the room first")
     expect(page).to_have_url(re.compile("raised=14"))
     slider.fill("40")

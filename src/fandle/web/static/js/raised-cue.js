@@ -8,6 +8,7 @@ const TIP = [134, 46]; // where it meets the ball
 export function raisedCue(element, onChange) {
   const find = (id) => element.querySelector(`#${id}`);
   const slider = find("elevation");
+  const paces = ["-1", "1"].map((by) => document.querySelector(`[data-step="speed"][data-by="${by}"]`)); // the ends of the speed
   element.hidden = false;
   slider.addEventListener("input", () => onChange(Number(slider.value)));
 
@@ -18,6 +19,7 @@ export function raisedCue(element, onChange) {
       slider.setAttribute("aria-valuetext", elevation ? `${Math.round(elevation)} degrees` : "level");
       const turn = (elevation * Math.PI) / 180;
       find("cue-line").setAttribute("d", `M${TIP[0]} ${TIP[1]}L${TIP[0] - LONG * Math.cos(turn)} ${TIP[1] - LONG * Math.sin(turn)}`);
+      paces.forEach((key, k) => { key.title = (k ? curve?.harder : curve?.softer) ?? ""; });
       const rows = curve ? [curve.softer, curve.text, curve.harder] : [];
       find("bends").replaceChildren(...rows.filter(Boolean).map((text) => html(text === curve.text ? "b" : "span", {}, text)),
         curve?.mind ? html("p", { class: "mind" }, curve.mind) : "");
