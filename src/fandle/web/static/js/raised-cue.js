@@ -19,7 +19,7 @@ export function raisedCue(element, onChange) {
       slider.setAttribute("aria-valuetext", elevation ? `${Math.round(elevation)} degrees` : "level");
       const turn = (elevation * Math.PI) / 180;
       find("cue-line").setAttribute("d", `M${TIP[0]} ${TIP[1]}L${TIP[0] - LONG * Math.cos(turn)} ${TIP[1] - LONG * Math.sin(turn)}`);
-      paces.forEach((key, k) => { key.title = (k ? curve?.harder : curve?.softer) ?? ""; });
+      paces.forEach((key, k) => key.setAttribute("title", (k ? curve?.harder : curve?.softer) ?? ""));
       const rows = curve ? [curve.softer, curve.text, curve.harder] : [];
       find("bends").replaceChildren(...rows.filter(Boolean).map((text) => html(text === curve.text ? "b" : "span", {}, text)),
         curve?.mind ? html("p", { class: "mind" }, curve.mind) : "");
