@@ -65,4 +65,4 @@ def test_no_label_lies_on_a_pocket_a_ball_or_another(page: Page, name: str, size
         faults += [(page.url, fault) for fault in found]
         assert bool(marked) == solved, page.url
     assert faults == []
-    assert seen > 2 * LAYOUTS
+    assert seen > LAYOUTS  # a carom line that meets a ball first has few
