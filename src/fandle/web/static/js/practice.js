@@ -165,7 +165,7 @@ function drawLists() {
         html("span", {}, entry.title, entry.why_not ? html("small", {}, `not on this table: ${entry.why_not}`) : ""), html("span", { class: "fig" }, entry.made));
       row.addEventListener("click", () => setUp(entry.key).then(seeTable));
       if (!entry.key.startsWith("own-")) return row;
-      return html("div", { class: "own-row" }, row, deleteKey(urls, entry, () => { entries = entries.filter((each) => each !== entry); drawLists(); }));
+      return html("div", { class: "own-row" }, row, deleteKey(urls, entry, () => { entries = entries.filter(({ key }) => key !== entry.key); drawLists(); }));
     })]));
   drawPlan();
 }
