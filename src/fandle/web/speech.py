@@ -16,10 +16,10 @@ BRITISH = ("en-gb", "en-ie", "en-au", "en-nz", "en-za", "en-in")  # languages of
 # fields of an answer that hold words for people; all others (ids, rails, drawing data) are left as they are
 SAID = frozenset(
     ("adjust", "advice", "after", "aim", "aim_at", "beside", "big_words", "contact", "counted_from", "cushions", "do",
-     "frame_words", "gain", "give", "height_text", "hit_text", "how", "in_the_way", "keep", "label", "lead", "measured",
-     "moved", "name", "reason", "played", "remember", "remembered", "risk", "say", "says", "seen", "side_text",
-     "squirt", "steps", "stroke_name", "text", "verdict", "thickness", "told", "twin", "wanted", "way", "what", "where",
-     "why", "window")
+     "frame_words", "gain", "give", "height_text", "hit_text", "how", "in_off", "in_the_way", "keep", "label", "lead",
+     "measured", "moved", "name", "reason", "played", "remember", "remembered", "risk", "say", "says", "seen",
+     "side_text", "squirt", "steps", "strike", "stroke_name", "text", "verdict", "thickness", "told", "twin", "wanted",
+     "way", "what", "where", "why", "window")
 )  # fmt: skip
 # what is long and holds no words
 DRAWN = frozenset(("answer", "films", "layout", "line", "mark", "path", "rests", "shot"))

@@ -153,7 +153,9 @@ def at(shot: Shot, layout: Layout, name: str, t: float) -> tuple[float, float]:
 def test_a_kiss_is_told_only_where_it_is_near() -> None:
     layout = spread(3)
     asked = Situation(layout, Stroke(4.5, 0.2))
-    for line in finish(plan(asked, wish_for(asked, "this", 20, 0))).lines:
+    lines = finish(plan(asked, wish_for(asked, "this", 20, 0))).lines
+    assert lines
+    for line in lines:
         assert line.point is not None
         kiss = line.point.kiss
         near = kiss is not None and kiss.gap_mm <= 60.0

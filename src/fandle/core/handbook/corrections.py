@@ -208,12 +208,12 @@ def corrected(correction: Correction, table: Table) -> Corrected:
     setup = correction.setup
     stroke = Stroke(min(speed_of(table, setup.lengths), FASTEST_MPS), setup.side, setup.up)
     (at, before), (then, after) = (
-        _arrives(setup, where, how) for where, how in ((table, stroke), correction.change(table, stroke))
+        arrives(setup, where, how) for where, how in ((table, stroke), correction.change(table, stroke))
     )
     return Corrected(correction, None if at is None or then is None else then - at, before, after)
 
 
-def _arrives(setup: Setup, table: Table, stroke: Stroke) -> tuple[float | None, tuple[Piece, ...]]:
+def arrives(setup: Setup, table: Table, stroke: Stroke) -> tuple[float | None, tuple[Piece, ...]]:
     """(where it crosses the level, diamonds in its direction of travel; None if it does not; its path)."""
     layout = Layout(table, usual_game(table), (Ball("cue", *setup.cue),))
     direction = direction_to(table, setup.rails[0], layout.metres(layout.cue), setup.at, "nose")

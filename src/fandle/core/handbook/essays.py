@@ -1,21 +1,24 @@
 """The games in short, quarrels, cautions: words from `essays.toml`, the figures of the quarrels played on a table."""
 
-import math
 import tomllib
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 from typing import Any
 
-from fandle.core.handbook.corrections import CORRECTIONS, ONE, corrected
+from fandle.core.handbook.corrections import CORRECTIONS, ONE, SHORT_FIRST, arrives, corrected
 from fandle.core.handbook.page import Page, all_pages
 from fandle.core.layout.edit import moved_to
+from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, figure
 from fandle.core.systems.registry import plain_count
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
+from fandle.core.table.speeds import speed_of
 from fandle.core.table.standards import STANDARDS
+from fandle.core.words.spoken import landing_word
 
+MIRRORED = 5.0  # where the mirror in the edge sends the cue ball of ONE, diamonds
 CLOTHS = ("new", "standard", "damp")
 
 
@@ -72,36 +75,21 @@ def _figure(name: str, table: Table) -> str:
         apart = table.sight_setback / table.diamond_x
         return f"At 45° the two are {figure(apart)} diamond apart on this table."
     if name == "short-first":
-        rows = [corrected(each, table) for each in CORRECTIONS if each.title in ("Running side", SHORT_FIRST)]
-        told = [f"{row.correction.title.lower()}: {_off(row.shift)}" for row in rows]
-        return f"Played on this table: {'; '.join(told)}."
+        rows = [
+            corrected(each, table) for each in CORRECTIONS if each.setup is SHORT_FIRST or each.title == "Running side"
+        ]
+        both = [f"{row.correction.title.lower()}: {_off(row.shift)}" for row in rows]
+        return f"Played on this table: {'; '.join(both)}."
     if name == "snooker":
-        new = _plain(conditioned(STANDARDS["snooker-12ft"], "new", "standard"))
-        return f"One rail, plain, medium, against equal angles at the edge: {_off(new)} on new snooker cloth."
+        new = conditioned(STANDARDS["snooker-12ft"], "new", "standard")
+        at, _ = arrives(ONE, new, Stroke(speed_of(new, ONE.lengths)))
+        told = _off(None if at is None else at - MIRRORED)
+        return f"One rail, plain, medium, against equal angles at the edge: {told} on new snooker cloth."
     return ""
 
 
-SHORT_FIRST = "Running side, the short rail first"
-
-
-def _plain(table: Table) -> float | None:
-    """How far a plain ball arrives beyond the mirror's place, diamonds."""
-    still = replace(next(each for each in CORRECTIONS if each.setup is ONE), change=lambda where, how: (where, how))
-    leg = corrected(still, table).before
-    ends = [q for q in leg if q.leg == 1]
-    if not ends:
-        return None
-    for q in ends:
-        if min(q.start[1], q.end[1]) <= 1.0 <= max(q.start[1], q.end[1]):
-            share = (q.start[1] - 1.0) / (q.start[1] - q.end[1]) if q.start[1] != q.end[1] else 0.0
-            return q.start[0] + share * (q.end[0] - q.start[0]) - 5.0
-    return None
-
-
 def _off(shift: float | None) -> str:
-    if shift is None or not math.isfinite(shift):
-        return "it never comes there"
-    return f"{figure(abs(shift))} {'long' if shift > 0 else 'short'}"
+    return "it never comes there" if shift is None else landing_word(shift)
 
 
 def quarrels(table: Table) -> list[Quarrel]:

@@ -168,8 +168,8 @@ DRILLS: tuple[Drill, ...] = (
     Drill(
         "point-natural", "The natural", "Three cushions",
         "Round the corners with running side: see all three rails before you bend down, then how thick to hit.",
-        "both balls, three cushions before the second", "point", ((2.0, 0.8), (5.6, 0.7), (1.2, 3.2)), (), lengths=3.0,
-        tips=-0.5, wanted_hits=4, way="natural",
+        "both balls, three cushions before the second", "point", ((2.0, 0.8), (5.6, 0.7), (1.2, 3.2)), (), lengths=4.0,
+        tips=1.0, wanted_hits=4, way="natural",
     ),
     Drill(
         "point-rail-first", "Rail first", "Three cushions",

@@ -23,6 +23,7 @@ METHOD, TITLE = "M25", "Punch bank"
 PUNCH = (4.0, 3.0)  # lengths, the first that can be banked so
 ROLLED = (1.75, 2.5)  # the softest that gets there
 FOLLOW = 0.2  # radii, of the rolled one
+BACK = 0.35  # diamonds from the pocket's own rail: a ball that comes so near has come back
 
 
 @dataclass(frozen=True)
@@ -56,21 +57,17 @@ def _first(layout: Layout, rail: Rail, pocket: str | None, strokes: list[tuple[s
 def shorter_by(layout: Layout, rail: Rail, solution: Solution, stroke: Stroke) -> float | None:
     """Diamonds by which the ball comes back shorter, at the pocket's own rail, when an aim is played with another
     stroke: along the rail it was banked off, against its way; None where it never comes back so far."""
-    shot = play(layout, stroke, solution.direction)
-    run = object_run(shot, solution.target, 2)
+    run = object_run(play(layout, stroke, solution.direction), solution.target, 2)
     leg = [q for q in run.pieces if q.leg == 1]
-    own = solution.object_run
-    if own is None or not leg:
+    if not leg:
         return None
-    mouth = next(each for each in mouths(layout.table) if each.name == solution.pocket)
     table = layout.table
-    goal = rail.along(mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y)
-    ends = rail.across(*leg[-1].end)
-    level = rail.across(mouth.middle[0] / table.diamond_x, mouth.middle[1] / table.diamond_y)
-    if abs(ends - level) > 0.35:
+    x, y = next(each.middle for each in mouths(table) if each.name == solution.pocket)
+    mouth = (x / table.diamond_x, y / table.diamond_y)
+    if abs(rail.across(*leg[-1].end) - rail.across(*mouth)) > BACK:
         return None
-    way = math.copysign(1.0, goal - solution.cushions[0].at)
-    return way * (goal - rail.along(*leg[-1].end))
+    way = math.copysign(1.0, rail.along(*mouth) - solution.cushions[0].at)
+    return way * (rail.along(*mouth) - rail.along(*leg[-1].end))
 
 
 def _technique(layout: Layout, rail: Rail, punched: _Banked, rolled: _Banked | None) -> Technique | NoTechnique:

@@ -9,8 +9,8 @@ from fastapi.responses import HTMLResponse
 from fandle.core.handbook.corrections import Corrected, corrections
 from fandle.core.handbook.essays import CLOTHS, cautions, disputes, games, quarrels
 from fandle.core.steps import at_once
-from fandle.core.systems.base import figure
 from fandle.core.table.model import Table
+from fandle.core.words.spoken import landing_word
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS
@@ -32,7 +32,7 @@ def _row(table: Table, found: Corrected) -> dict[str, str]:
     shift, claimed = found.shift, found.correction.claimed
     said = "it does not come there" if shift is None else "about the same"
     if shift is not None and abs(shift) >= SMALL:
-        said = f"{figure(abs(shift))} {'long' if shift > 0 else 'short'}"
+        said = landing_word(shift)
     agrees = claimed == "either" or shift is None or abs(shift) < SMALL or (shift > 0) is (claimed == "long")
     return {
         "title": found.correction.title, "claimed": claimed, "why": found.correction.why,

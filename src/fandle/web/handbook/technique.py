@@ -177,7 +177,7 @@ def _told(asked: Situation, found: Technique, base: TechniqueModel) -> Technique
     return {
         **base, "works": True, "say": found.say, "adjust": found.adjust, "steps": list(found.steps),
         "aim_at": f"{lead} the {found.mark_rail} rail, {found.mark.say}", "room": room,
-        "strike": f"{way.name}; {plural_lengths(round(4 * lengths_of(table, way.stroke.speed)) / 4)}",
+        "strike": f"{way.name.capitalize()}; {plural_lengths(round(4 * lengths_of(table, way.stroke.speed)) / 4)}",
         "shot": path(table, ways.get("cue", ())), "driven": path(table, ways.get(found.target, ())),
         "in_off": "" if found.in_off is None else f"Mind: the cue ball goes into the {found.in_off} pocket.",
         "rails": [rail.value for rail in found.rails],

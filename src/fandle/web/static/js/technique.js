@@ -78,7 +78,7 @@ function draw() {
     return;
   }
   find("shown").replaceChildren(
-    html("p", { class: "aim-at" }, html("b", {}, answer.aim_at), html("span", { class: "soft" }, ` Room for error: ${answer.room}.`)),
+    html("p", { class: "aim-at" }, html("b", {}, answer.aim_at), html("span", { class: "soft" }, `${answer.strike}. Room for error: ${answer.room}.`)),
     html("p", {}, answer.say), answer.in_off ? html("p", { class: "in-off" }, answer.in_off) : "", html("p", { class: "soft" }, answer.adjust),
     html("ol", { class: "ways-tried", "aria-label": "Ways of striking it, by how much the direction may be off" }, ...answer.ways.map((each, k) => way(each, k === 0))),
     answer.numbers.length ? html("p", { class: "sum" }, answer.steps.join(" · ")) : "");
