@@ -58,7 +58,7 @@ def test_a_second_server_on_the_folder_is_told_who_has_it(tmp_path: Path) -> Non
 def test_half_open_connections_are_closed_and_others_served(tmp_path: Path) -> None:
     port = free_port()
     code = (
-        "import fandle.web.serve as s, fandle.web.gate as g; s.HEAD_S = g.BODY_S = 1.0; "
+        "import fandle.web.serve as s, fandle.web.wire as w, fandle.web.bodies as b; w.HEAD_S = b.BODY_S = 1.0; "
         f"s.run_server('127.0.0.1', {port}, False, True)"
     )
     env = {"FANDLE_HOME": str(tmp_path), "PATH": "/usr/bin:/bin"}

@@ -8,6 +8,7 @@ from typing import Annotated, Any, TypeVar
 from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
 
 from fandle.core.errors import BadInputError
+from fandle.formats.depth import check_depth
 
 
 def _number(value: Any) -> Any:
@@ -59,6 +60,7 @@ def read_json(text: str | bytes) -> Any:
     """Parse JSON, UTF-8; a fault is one sentence with line and column."""
     try:
         written = text if isinstance(text, str) else text.decode("utf-8-sig")
+        check_depth(text if isinstance(text, bytes) else text.encode("utf-8", "surrogatepass"))
         data = json.loads(written)
         if "\\ud" in written.lower() or not isinstance(text, bytes):
             check_writable(data)

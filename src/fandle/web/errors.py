@@ -11,9 +11,10 @@ from starlette.responses import Response
 from fandle.core.errors import BadInputError, EngineError
 from fandle.formats.base import fault_code, fault_sentence
 from fandle.store.errors import NameTakenError, NotFoundError, StoreError
+from fandle.web.bodies import RefusedError
 from fandle.web.devices import TooManyTriesError
 from fandle.web.faults import fault_body, fault_response, of_input
-from fandle.web.gate import SECURITY, RefusedError
+from fandle.web.gate import SECURITY
 from fandle.web.work import RETRY_S, BusyError, ClientGoneError
 
 LOG = logging.getLogger(__name__)

@@ -5,27 +5,22 @@ a script on this machine. Bodies are JSON unless a route takes files, and small 
 beyond this machine nothing is read or written without a device's cookie; without it there is only the pass page.
 """
 
-import asyncio
 import ipaddress
-import json
 import socket
 from collections.abc import Callable
 from urllib.parse import quote
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.requests import cookie_parser
-from starlette.responses import HTMLResponse, JSONResponse, Response
+from starlette.responses import HTMLResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fandle.web import address
+from fandle.web.bodies import LARGE, RefusedError, bounded
 from fandle.web.devices import COOKIE, Devices
-from fandle.web.faults import fault_body
 from fandle.web.settings import Settings
 from fandle.web.work import Works
 
-MOST_BODY = 1_000_000  # bytes
-MOST_IMPORT = 100_000_000  # of a log file
-BODY_S = 20.0  # for the next part of a body to come
 READS = ("GET", "HEAD", "OPTIONS")
 LOOPBACK = ("localhost", "127.0.0.1", "::1")
 JSON_TYPE, TEXT, FORM = "application/json", "text/plain", "application/x-www-form-urlencoded"
@@ -33,7 +28,7 @@ TYPES = {
     address.READ_LAYOUT: (TEXT,),
     address.READ_TABLE: (TEXT,),
     address.READ_SET: (TEXT,),
-    address.READ_RESULTS: (TEXT,),
+    address.READ_RESULTS: (TEXT, JSON_TYPE),
     address.LOG_IMPORT: (JSON_TYPE, "text/csv"),
     address.PASS: (FORM,),
 }
@@ -51,17 +46,8 @@ SECURITY = {
 }
 
 
-class RefusedError(Exception):
-    """A request that is not let in: the status, the sentence, the field."""
-
-    def __init__(self, status: int, sentence: str, field: str = "") -> None:
-        super().__init__(sentence)
-        self.status, self.body = status, fault_body(status, sentence, field)
-
-    def response(self) -> Response:
-        """What the client gets. Where its body was not read, the connection ends."""
-        closing = {"Connection": "close"} if self.status in (408, 411, 413, 415) else {}
-        return JSONResponse(self.body, self.status, closing)
+class _SentAwayError(Exception):
+    """Who is answered was sent away meanwhile."""
 
 
 def secured(send: Send, path: str) -> Send:
@@ -116,23 +102,27 @@ class Gate:
         try:
             headers = Headers(scope=scope)
             host = self._host(scope, headers)
-            scope.setdefault("state", {})["insider"] = inside = _is_loopback(scope) and host in LOOPBACK
+            scope.setdefault("state", {})["insider"] = inside = _peer_is_here(scope) and host in LOOPBACK
             if not inside and not self._is_known(headers) and scope["path"] != address.PASS:
                 await self._at_the_door(scope, headers)(scope, receive, send)
                 return
-            if scope["method"] not in READS:
+            if scope["method"] in READS:
+                _check_reader(headers)
+            else:
                 _check_origin(scope, headers, inside)
                 _check_type(scope, headers)
-            receive = await _bounded(scope, headers, receive)
+            receive = await bounded(scope, headers, receive)
         except RefusedError as refused:
             await refused.response()(scope, receive, send)
             return
-        if scope["path"] == address.LOG_IMPORT:  # takes as long as the upload
+        if scope["path"] in LARGE:  # takes as long as the upload
             await self.app(scope, receive, send)
             return
         leave = self.works.present()
         try:
-            await self.app(scope, receive, _telling(send, leave))
+            await self.app(scope, receive, _telling(send if inside else self._while_known(headers, send), leave))
+        except _SentAwayError:
+            return
         finally:
             leave()
 
@@ -143,6 +133,17 @@ class Gate:
         if host in self.names or (self.settings.beyond and host == str(mine[0]).lower()):
             return host
         raise RefusedError(421, "this name is not Fandle's: open the address that it prints when it starts", "host")
+
+    def _while_known(self, headers: Headers, send: Send) -> Send:
+        """`send` for a device: a stream ends where the device is sent away meanwhile."""
+
+        async def known(message: Message) -> None:
+            if message.get("more_body") and not self._is_known(headers):
+                await send({"type": "http.response.body", "body": b"", "more_body": False})
+                raise _SentAwayError
+            await send(message)
+
+        return known
 
     def _is_known(self, headers: Headers) -> bool:
         return self.devices.knows(cookie_parser(headers.get("cookie", "")).get(COOKIE, ""))
@@ -170,13 +171,18 @@ def _name(host: str) -> str:
     return host.partition(":")[0]
 
 
-def _is_loopback(scope: Scope) -> bool:
+def is_loopback(peer: str) -> bool:
+    """Is this the address of this machine itself?"""
     try:
-        peer = ipaddress.ip_address((scope.get("client") or ("", 0))[0])
+        found = ipaddress.ip_address(peer.partition("%")[0])
     except ValueError:
         return False
-    mapped = getattr(peer, "ipv4_mapped", None)
-    return bool((mapped or peer).is_loopback)
+    mapped = getattr(found, "ipv4_mapped", None)
+    return bool((mapped or found).is_loopback)
+
+
+def _peer_is_here(scope: Scope) -> bool:
+    return is_loopback((scope.get("client") or ("", 0))[0])
 
 
 def _check_origin(scope: Scope, headers: Headers, inside: bool) -> None:
@@ -191,6 +197,15 @@ def _check_origin(scope: Scope, headers: Headers, inside: bool) -> None:
         raise RefusedError(403, "another web page asked for that: only Fandle's own pages may", "origin")
 
 
+def _check_reader(headers: Headers) -> None:
+    """A page of somebody else's may lead here, but not have things worked out by the hundred, as images, say."""
+    if headers.get("sec-fetch-site", "none") in ("same-origin", "none"):
+        return
+    if headers.get("sec-fetch-mode") == "navigate" and headers.get("sec-fetch-dest") == "document":
+        return
+    raise RefusedError(403, "another web page asked for that: open the address itself", "origin")
+
+
 def _check_type(scope: Scope, headers: Headers) -> None:
     length = headers.get("content-length")
     if length in (None, "0") and "transfer-encoding" not in headers:
@@ -198,84 +213,6 @@ def _check_type(scope: Scope, headers: Headers) -> None:
     kinds = TYPES.get(scope["path"], (JSON_TYPE,))
     if headers.get("content-type", "").partition(";")[0].strip().lower() not in kinds:
         raise RefusedError(415, f"the body must be sent as {' or '.join(kinds)}", "content-type")
-
-
-async def _bounded(scope: Scope, headers: Headers, receive: Receive) -> Receive:
-    """`receive` that gives a body no larger than its route takes, and waits for no part of it for ever.
-
-    A small body is read whole before anything is worked out; an import is passed on part by part.
-    """
-    large = scope["path"] == address.LOG_IMPORT
-    most = MOST_IMPORT if large else MOST_BODY
-    length = headers.get("content-length", "0")
-    if not length.isdigit():
-        raise RefusedError(400, "the length of the body is not a number", "content-length")
-    if int(length) > most:
-        raise _too_large(most)
-    if large:
-        return _counted(receive, most)
-    if length == "0" and "transfer-encoding" not in headers:
-        return receive
-    body = b""
-    while True:
-        message = await _part(receive)
-        if message["type"] == "http.disconnect":
-            return _replay(message, receive)
-        body += message.get("body", b"")
-        if len(body) > most:
-            raise _too_large(most)
-        if not message.get("more_body", False):
-            break
-    _check_text(body)
-    return _replay({"type": "http.request", "body": body, "more_body": False}, receive)
-
-
-def _too_large(most: int) -> RefusedError:
-    return RefusedError(413, f"that is more than {most // 1_000_000} MB: send less at once", "body")
-
-
-async def _part(receive: Receive) -> Message:
-    try:
-        return await asyncio.wait_for(receive(), BODY_S)
-    except TimeoutError:
-        raise RefusedError(408, "the rest of the body did not come: send it again", "body") from None
-
-
-def _check_text(body: bytes) -> None:
-    r"""Refuse text that no database and no file takes: bytes that are not UTF-8, half a surrogate pair (\ud800)."""
-    try:
-        text = body.decode("utf-8")
-        if "\\ud" in text.lower():
-            json.dumps(json.loads(text), ensure_ascii=False).encode()
-    except UnicodeError:
-        raise RefusedError(
-            422, "the text holds half a character, which cannot be kept: type it again", "body"
-        ) from None
-    except (ValueError, RecursionError):
-        return  # not JSON: said where it is read
-
-
-def _replay(first: Message, receive: Receive) -> Receive:
-    waiting = [first]
-
-    async def again() -> Message:
-        return waiting.pop() if waiting else await receive()
-
-    return again
-
-
-def _counted(receive: Receive, most: int) -> Receive:
-    seen = 0
-
-    async def next_part() -> Message:
-        nonlocal seen
-        message = await _part(receive)
-        seen += len(message.get("body", b""))
-        if seen > most:
-            raise _too_large(most)
-        return message
-
-    return next_part
 
 
 def door_link(base: str, code: str) -> str:

@@ -13,9 +13,10 @@ from starlette.types import Scope
 from fandle.core.errors import BadInputError
 from fandle.store import devices as kept
 from fandle.web import address
+from fandle.web.bodies import RefusedError
 from fandle.web.devices import COOKIE, Devices, TooManyTriesError, spaced
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.gate import RefusedError, door_link, pass_response
+from fandle.web.gate import door_link, pass_response
 from fandle.web.settings import Settings
 
 router = APIRouter()

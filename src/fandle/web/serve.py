@@ -1,16 +1,14 @@
 """Start the server in the foreground."""
 
-import asyncio
 import json
 import socket
+import ssl
 import sys
 from pathlib import Path
-from typing import Any
 
 import segno
 import typer
 import uvicorn
-from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
 
 from fandle.core.errors import BadInputError
 from fandle.core.physics.warm import ready
@@ -21,53 +19,12 @@ from fandle.web.app import create_app
 from fandle.web.devices import Devices, spaced
 from fandle.web.gate import LOOPBACK, door_link
 from fandle.web.settings import Settings
+from fandle.web.wire import door
 
-HEAD_S = 20.0  # for the head of a request to come: a connection that says nothing is closed
 KEEP_ALIVE_S = 30  # between two requests of one connection
 SWITCH_S = 0.001  # a solver in Python gives way to pages and files after this long; the default is five times that
 BACKLOG = 128  # connections that may wait to be taken
 EVERYWHERE = ("0.0.0.0", "::")
-
-
-class TimedProtocol(HttpToolsProtocol):
-    """A connection that is closed where the head of its next request does not come."""
-
-    _late: asyncio.TimerHandle | None = None
-
-    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
-        """Begin to wait for the first request."""
-        super().connection_made(transport)
-        self._wait()
-
-    def data_received(self, data: bytes) -> None:
-        """Begin to wait again where another request has begun."""
-        super().data_received(data)
-        if self._late is None and (self.cycle is None or self.cycle.response_complete):
-            self._wait()
-
-    def on_headers_complete(self) -> None:
-        """The head is there."""
-        self._stop_waiting()
-        super().on_headers_complete()
-
-    def connection_lost(self, exc: Exception | None) -> None:
-        """Nothing to wait for any more."""
-        self._stop_waiting()
-        super().connection_lost(exc)
-
-    def _wait(self) -> None:
-        self._stop_waiting()
-        self._late = self.loop.call_later(HEAD_S, self._close)
-
-    def _stop_waiting(self) -> None:
-        if self._late is not None:
-            self._late.cancel()
-            self._late = None
-
-    def _close(self) -> None:
-        self._late = None
-        if not self.transport.is_closing():
-            self.transport.close()
 
 
 def run_server(
@@ -89,9 +46,12 @@ def run_server(
             if not ready() and not as_json:
                 typer.echo(f"Fandle is {ABOUT}.", err=True)
             _say(url, app.state.devices if beyond else None, as_json)
+            secrets = _tls(certificate, key)
             config = uvicorn.Config(
-                app, log_level="warning", timeout_graceful_shutdown=2, http=TimedProtocol, ws="none",
-                timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False, **_tls(certificate, key),
+                app, log_level="warning", timeout_graceful_shutdown=2, http=door(secrets), ws="none",
+                loop="auto" if secrets is None else "asyncio",  # uvloop reads on when asked to wait for TLS
+               
+                timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False,
             )  # fmt: skip
             sys.setswitchinterval(SWITCH_S)
             uvicorn.Server(config).run(sockets=sockets)
@@ -125,8 +85,18 @@ def _scheme(certificate: Path | None, key: Path | None) -> str:
     return "http" if certificate is None else "https"
 
 
-def _tls(certificate: Path | None, key: Path | None) -> dict[str, Any]:
-    return {} if certificate is None else {"ssl_certfile": str(certificate), "ssl_keyfile": str(key)}
+def _tls(certificate: Path | None, key: Path | None) -> ssl.SSLContext | None:
+    """What HTTPS is spoken with. Raises BadInputError for files that are no certificate and key."""
+    if certificate is None or key is None:
+        return None
+    context = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
+    try:
+        context.load_cert_chain(certificate, key)
+    except (OSError, ssl.SSLError) as fault:
+        raise BadInputError(
+            f"{certificate} and {key} are no certificate and its key ({fault}): give both as PEM files", "certificate"
+        ) from None
+    return context
 
 
 def _listening(host: str, port: int) -> socket.socket:
