@@ -116,7 +116,7 @@ def kill_often(home: Path, kills: int, seed: int) -> Killed:
 
 def _looked_at(home: Path, kills: int, writers: list[Writer]) -> Killed:
     database = Database.open(home)
-    kept, saved = log.attempts(database), {row.name for row in layouts(database)}
+    kept, saved = log.attempts(database), {row.name for row in layouts(database, 10_000)}
     database.close()
     by_uid = {row.uid: row for row in kept}
     notes = [uid for writer in writers for uid in writer.notes]

@@ -13,7 +13,7 @@ from fandle.store.backup import backup, last_backup, restore
 from fandle.store.database import FILE, Database
 from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
-from fandle.store.queries import fill_demo, layouts, remove_layout
+from fandle.store.queries import fill_demo, first_layouts, remove_layout
 from fandle.store.serving import held_by, serving
 from fandle.web.demo import demo_practice
 
@@ -29,11 +29,14 @@ def test_a_copy_is_whole_and_comes_back(tmp_path: Path) -> None:
     assert last_backup(database) is None
     made = backup(tmp_path / "home", tmp_path / "evening.sqlite3")
     assert last_backup(database) == made
-    names = [saved.name for saved in layouts(database)]
-    for name in names:
-        remove_layout(database, name)
+    saved = first_layouts(database, 99)
+    names = [each.name for each in saved]
+    for each in saved:
+        remove_layout(database, each.id)
+    database.close()
     kept = restore(tmp_path / "home", tmp_path / "evening.sqlite3")
-    assert [saved.name for saved in layouts(database)] == names
+    database = Database.open(tmp_path / "home")
+    assert [saved.name for saved in first_layouts(database, 99)] == names
     assert kept is not None
     assert sqlite3.connect(kept).execute("select count(*) from named_layout").fetchone() == (0,)
     assert len(log.attempts(database)) == len(demo_practice())
@@ -76,7 +79,7 @@ def test_what_is_no_copy_restores_nothing(tmp_path: Path, make: object, sentence
     make(tmp_path / "copy")  # type: ignore[operator]
     with pytest.raises(StoreError, match=sentence):
         restore(tmp_path / "home", tmp_path / "copy")
-    assert len(layouts(database)) == 13
+    assert len(first_layouts(database, 99)) == 13
 
 
 def test_no_copy_is_written_over_and_none_made_of_nothing(tmp_path: Path) -> None:
@@ -114,7 +117,7 @@ def test_a_folder_of_any_name_holds_its_own_database(tmp_path: Path, name: str) 
     assert (tmp_path / name / FILE).stat().st_size > 0
     made = [path.relative_to(tmp_path).parts for path in tmp_path.rglob("*.sqlite3")]
     assert made == [(name, FILE)]
-    assert len(layouts(Database.open(tmp_path / name))) == 13
+    assert len(first_layouts(Database.open(tmp_path / name), 99)) == 13
     with pytest.raises(StoreError, match="exists already"):
         backup(tmp_path / name, tmp_path / name / FILE)
 

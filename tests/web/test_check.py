@@ -86,9 +86,9 @@ def test_older_numbers_are_kept_and_come_back(client: TestClient) -> None:
     """A table checked twice: the numbers before are listed, and one call brings them back."""
     found = asked(client, shots=[PLAIN, PLAIN]).json()
     first = {**found["table"], "name": "Twice"}
-    client.post(address.CLUB_TABLES, json={"base": "pool-9ft", "name": "Twice", "whole": first})
+    kept = client.post(address.CLUB_TABLES, json={"base": "pool-9ft", "name": "Twice", "whole": first}).json()
     second = {**first, "cushion_friction": 0.21}
-    url = f"{address.CLUB_TABLES}/Twice"
+    url = f"{address.CLUB_TABLES}/{kept['id']}"
     assert client.put(url, json={"base": "Twice", "whole": second}).status_code == 200
     page = client.get(f"{address.CHECK_ROOM}?table=Twice").text
     assert "Earlier numbers of this table" in page

@@ -22,26 +22,28 @@ def keep(client: TestClient, name: str) -> dict[str, Any]:
 
 
 def test_it_is_saved_again_and_the_reply_takes_it_back(client: TestClient) -> None:
-    keep(client, "Here")
-    renewed = client.patch(f"{address.LAYOUTS}/Here", json={"layout": MOVED}).json()
+    here = f"{address.LAYOUTS}/{keep(client, 'Here')['id']}"
+    renewed = client.patch(here, json={"layout": MOVED}).json()
     assert (renewed["name"], renewed["note"]) == ("Here", "why")
     assert "cue:3,2" in renewed["href"]
     assert renewed["before"]["layout"]["balls"][0]["x"] == 2
-    back = client.patch(f"{address.LAYOUTS}/Here", json={"layout": renewed["before"]["layout"]})
+    back = client.patch(here, json={"layout": renewed["before"]["layout"]})
     assert "cue:2,2" in back.json()["href"]
 
 
 def test_it_is_renamed_but_not_to_a_name_that_is_taken(client: TestClient) -> None:
-    keep(client, "One / two")
+    one = f"{address.LAYOUTS}/{keep(client, 'One / two')['id']}"
     keep(client, "Three")
-    reply = client.patch(f"{address.LAYOUTS}/One / two", json={"name": " Four ", "note": "new"})
+    reply = client.patch(one, json={"name": " Four ", "note": "new"})
     assert (reply.json()["name"], reply.json()["note"]) == ("Four", "new")
     assert "name=Four" in reply.json()["href"]
-    taken = client.patch(f"{address.LAYOUTS}/Four", json={"name": "Three"})
+    taken = client.patch(one, json={"name": "Three"})
     assert (taken.status_code, taken.json()["field"]) == (409, "name")
-    assert client.patch(f"{address.LAYOUTS}/Nobody", json={"name": "x"}).status_code == 404
-    assert client.patch(f"{address.LAYOUTS}/Four", json={"name": "  "}).json()["code"] == "no_name"
-    gone = client.delete(f"{address.LAYOUTS}/Four").json()
+    assert client.patch(f"{address.LAYOUTS}/999999", json={"name": "x"}).status_code == 404
+    nameless = client.patch(one, json={"name": "  "})
+    assert (nameless.status_code, nameless.json()["field"]) == (422, "body.name")
+    assert "type one" in nameless.json()["error"]
+    gone = client.delete(one).json()
     assert (gone["name"], gone["note"]) == ("Four", "new")
 
 
@@ -49,5 +51,5 @@ def test_ones_own_come_before_the_demo_clubs(client: TestClient) -> None:
     keep(client, "Mine, older")
     keep(client, "Mine, newer")
     page = client.get("/").text
-    places = [page.index(f'<li data-name="{name}"') for name in ("Mine, newer", "Mine, older", "The blocked seven")]
+    places = [page.index(f'data-name="{name}" data-edition="') for name in ("Mine, newer", "Mine, older", "The blocked seven")]
     assert places == sorted(places)

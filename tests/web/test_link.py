@@ -7,8 +7,9 @@ from fandle.core.errors import BadInputError
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import renamed
 from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.store.club import tables
 from fandle.web import address
-from fandle.web.known import STANDARD
+from fandle.web.known import MOST_VISITING, Shelf
 from fandle.web.table.link import LARGEST_TABLE, known_with, packed, unpacked
 
 OWN = renamed(conditioned(standard_table("pool-9ft"), "damp", "soft"), "Cellar")
@@ -35,19 +36,42 @@ def test_a_link_that_unpacks_without_end_is_refused() -> None:
         unpacked(bomb)
 
 
-def test_its_own_table_comes_before_the_clubs() -> None:
-    known = known_with(STANDARD, {"own": packed(OWN)})
-    assert known.table("Cellar") == OWN
+def test_its_own_table_comes_before_the_clubs(client: TestClient) -> None:
+    shelf: Shelf = client.app.state.shelf  # type: ignore[attr-defined]  # FastAPI
+    known = known_with(shelf, {"own": packed(OWN), "table": "Cellar"})
+    assert known.table("Cellar") == renamed(OWN, "Cellar (from a link)")
     assert known.table("pool-8ft") == standard_table("pool-8ft")
-    assert known_with(STANDARD, {}) is STANDARD
+    assert known_with(shelf, {}) is shelf.known
 
 
 def test_the_page_opens_with_it_and_keeps_nothing(client: TestClient) -> None:
+    """Whoever follows a link gives nothing away: the club is as it was, until they say that it is to be kept."""
+    before = club_tables(client)
     page = client.get("/", params={"table": "Cellar", "balls": "cue:2,1;1:6,1", "target": "1", "own": packed(OWN)})
     assert page.status_code == 200
     assert "This link cannot" not in page.text
-    assert "data-incoming" in page.text
+    assert "Keep it" in page.text
     assert client.get("/table.json", params={"name": "Cellar"}).status_code == 422
+    layout = {"table": "Cellar (from a link)", "game": "nine-ball", "target": "1"}
+    balls = [{"id": "cue", "x": 2, "y": 1}, {"id": "1", "x": 5, "y": 1}]
+    asked = client.post(address.ANSWER, json={"layout": {**layout, "balls": balls}, "rails": "far"})
+    assert asked.status_code == 200, asked.text  # what the page asks next is answered on that table
+    assert asked.json()["chosen"]["solved"]
+    assert club_tables(client) == before
+
+
+def club_tables(client: TestClient) -> list[str]:
+    """What the club's tables are called, read anew."""
+    return [row.label for row in tables(client.app.state.database)]  # type: ignore[attr-defined]  # FastAPI
+
+
+def test_tables_of_many_links_are_forgotten_again(client: TestClient) -> None:
+    shelf: Shelf = client.app.state.shelf  # type: ignore[attr-defined]  # FastAPI
+    for n in range(MOST_VISITING + 5):
+        shelf.visit(renamed(OWN, f"Visitor {n}"))
+    with pytest.raises(BadInputError, match="unknown table 'Visitor 0 "):
+        shelf.table("Visitor 0 (from a link)")
+    assert shelf.table(f"Visitor {MOST_VISITING + 4} (from a link)").cloth_rolling == OWN.cloth_rolling
 
 
 def test_a_standard_table_needs_no_carrying(client: TestClient) -> None:

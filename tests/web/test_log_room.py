@@ -151,12 +151,12 @@ def test_comments_cannot_break_the_page(client: TestClient) -> None:
 
 def test_named_layouts_flips_and_settings(client: TestClient) -> None:
     body = {"name": "Evening", "note": "n", "layout": CONTRACT_LAYOUT}
-    assert client.post(address.LAYOUTS, json=body).status_code == 200
+    kept = client.post(address.LAYOUTS, json=body).json()
     again = client.post(address.LAYOUTS, json=body)
     assert (again.status_code, again.json()["field"]) == (409, "name")
     assert "Evening" in client.get("/").text
-    assert client.delete(address.LAYOUTS + "/Evening").json()["layout"] == CONTRACT_LAYOUT
-    assert client.delete(address.LAYOUTS + "/Evening").status_code == 404
+    assert client.delete(f"{address.LAYOUTS}/{kept['id']}").json()["layout"] == CONTRACT_LAYOUT
+    assert client.delete(f"{address.LAYOUTS}/{kept['id']}").status_code == 404
     flipped = client.post(
         address.EDIT, json={"layout": CONTRACT_LAYOUT, "how": "left-right", "side": 0.2, "rails": "far"}
     ).json()
@@ -224,11 +224,12 @@ def test_a_pot_with_all_that_can_be_said_of_it_goes_out_and_comes_back(
     assert (want["left_safe"], want["touched"], want["stopped_x"]) == (False, more["touched"], 6.123)
     exported = client.get(address.LOG_CSV if kind == "csv" else address.LOG_JSON).content
     with local_client(create_app(Settings(tmp_path))) as elsewhere:
-        first = elsewhere.post(address.LOG_IMPORT, content=exported, headers=FILE).json()
+        named = f"{address.LOG_IMPORT}?player=Pepper"
+        first = elsewhere.post(named, content=exported, headers=FILE).json()
         assert first["new"] == first["attempts"] > 0
-        assert elsewhere.post(address.LOG_IMPORT, content=exported, headers=FILE).json()["new"] == 0
+        assert elsewhere.post(named, content=exported, headers=FILE).json()["new"] == 0
         found = next(row for row in elsewhere.get(address.LOG_JSON).json()["attempts"] if row["uid"] == body["uid"])
-        assert found == want
+        assert found == {**want, "player": "Pepper"}
         page = elsewhere.get(address.LOG_ROOM).text
     for word in ("potted", "cue ball went in", "left open", "second try", "near 6.15", "stopped at 6.12, 0.30"):
         assert word in page, word

@@ -53,8 +53,8 @@ def test_a_checked_table_is_shown_as_it_was_before_too(client: TestClient) -> No
     damp = replace(STANDARDS["pool-9ft"], name="By the window", cushion_friction=0.26, cloth_rolling=0.014)
     checked = replace(damp, cushion_friction=0.14, fitted=Fitted("2026-11-20", ("cushion_friction",), ((1e-4,),)))
     state = cast(FastAPI, client.app).state
-    club.add_table(state.database, damp.name, table_json(damp))
-    club.change_table(state.database, damp.name, damp.name, table_json(checked))
+    kept = club.add_table(state.database, damp.name, table_json(damp))
+    club.change_table(state.database, kept.id, damp.name, table_json(checked))
     state.shelf.forget()
     body = {"example": {"layout": {**CONTRACT_LAYOUT, "table": "By the window"}, "rails": "far"}, "method": "M3"}
     now, before = told(client, address.MAP, body), told(client, address.MAP, {**body, "before": True})

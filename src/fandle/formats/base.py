@@ -3,9 +3,10 @@
 import json
 import math
 from collections.abc import Mapping
+from datetime import UTC, datetime
 from typing import Annotated, Any, TypeVar
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, ValidationError
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, ValidationError
 
 from fandle.core.errors import BadInputError
 from fandle.formats.depth import check_depth
@@ -23,8 +24,20 @@ def _number(value: Any) -> Any:
     return value
 
 
+def _time(text: str) -> str:
+    try:
+        time = datetime.fromisoformat(text)
+    except ValueError:
+        raise ValueError(f"{text!r} is no time: write it like 2026-11-26T20:00:00+00:00") from None
+    if time.tzinfo is None or not EARLIEST <= time.year <= LATEST:
+        raise ValueError(f"{text!r} is no time with its zone between {EARLIEST} and {LATEST}")
+    return time.astimezone(UTC).isoformat(timespec="seconds")
+
+
+EARLIEST, LATEST = 1970, 2200  # years of what is noted
 M = TypeVar("M", bound=BaseModel)
 Number = Annotated[float, BeforeValidator(_number)]
+Time = Annotated[str, Field(max_length=40), AfterValidator(_time)]  # when something was made: UTC, ISO 8601
 
 
 class Strict(BaseModel):

@@ -21,6 +21,7 @@ from fandle.core.table.pocket import Pockets
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.formats.base import Number, Strict, read_json, validated
+from fandle.formats.names import Name
 
 LAYOUT_FORMAT = "fandle-layout/1"
 
@@ -51,15 +52,15 @@ class FittedFile(Strict):
     """How sure a table check is of some of the numbers: their names, and the covariance of their errors, SI."""
 
     date: str = Field(max_length=40)
-    names: list[str] = Field(min_length=1, max_length=12)
+    names: list[Annotated[str, Field(max_length=60)]] = Field(min_length=1, max_length=12)
     covariance: list[list[Number]] = Field(max_length=12)
 
 
 class TableFile(_TableNumbers):  # type: ignore[valid-type, misc]  # made from the registry
     """A whole table, every number the engine uses, SI; marks in diamonds. gravity: read in older files, not kept."""
 
-    name: str = Field(min_length=1, max_length=60)
-    standard: str
+    name: Name
+    standard: str = Field(max_length=40)
     pockets: PocketsFile | None
     spots: dict[str, tuple[Number, Number]]
     fitted: FittedFile | None = None
@@ -69,7 +70,7 @@ class TableFile(_TableNumbers):  # type: ignore[valid-type, misc]  # made from t
 class BallFile(Strict):
     """One ball: its id and its centre in diamonds."""
 
-    id: str
+    id: str = Field(max_length=20)
     x: Number
     y: Number
 
@@ -78,7 +79,7 @@ class StateFile(Strict):
     """Where the game stands: eight-ball's group, snooker's ball on ("red", "colour" or a colour's name), free ball."""
 
     group: Literal["low", "high"] | None = None
-    on: str | None = None
+    on: str | None = Field(default=None, max_length=20)
     free_ball: StrictBool = False
 
     def state(self) -> State:
@@ -90,10 +91,10 @@ class LayoutFile(Strict):
     """A layout, `*.fandle.json`."""
 
     format: Literal["fandle-layout/1"]
-    table: str | TableFile
-    game: str = "nine-ball"
+    table: Annotated[str, Field(max_length=240)] | TableFile
+    game: str = Field(default="nine-ball", max_length=40)
     balls: list[BallFile] = Field(max_length=64)
-    target: str | None = None
+    target: str | None = Field(default=None, max_length=20)
     state: StateFile = StateFile()
 
 

@@ -1,40 +1,39 @@
-"""Files of practice: a set of drills to hand out, and the results that come back."""
+"""A set of drills to hand out, and a drill that somebody made."""
 
 import json
-from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
 from fandle.core.errors import BadInputError
 from fandle.core.practice.drills import BY_NAME, Drill, drill_named
-from fandle.core.practice.own import MOST_SAY, MOST_TITLE, Counts, Struck, own_drill
+from fandle.core.practice.own import MOST_SAY, MOST_TRIES, Counts, Struck, own_drill
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.formats.base import Number, Strict, read_json, validated
 from fandle.formats.files import layout_json, layout_of
+from fandle.formats.names import Name
 
 DRILLS_FORMAT = "fandle-drills/1"
-MOST_TRIES = 20_000
 
 
 class OwnDrillFile(Strict):
     """A player's own drill: a layout (fandle-layout/1), the rails of its line, the stroke in table lengths and tips
     (+ right, + above centre), hit in ball diameters right of full; what counts. Its name follows from all that."""
 
-    title: str = Field(min_length=1, max_length=MOST_TITLE)
+    title: Name
     say: str = Field(default="", max_length=MOST_SAY)
     layout: dict[str, Any]
-    rails: str
+    rails: str = Field(max_length=60)
     bank: bool = False
-    pocket: str | None = None
+    pocket: str | None = Field(default=None, max_length=20)
     lengths: Number = Field(gt=0.0, le=20.0)
-    tips: Number = 0.0
-    height: Number = 0.0
+    tips: Number = Field(default=0.0, ge=-4, le=4)
+    height: Number = Field(default=0.0, ge=-4, le=4)
     hit: Number = Field(default=0.0, ge=-1.0, le=1.0)
     stop: bool = False
-    wanted_hits: int = 7
-    out_of: int = 10
+    wanted_hits: int = Field(default=7, ge=1, le=MOST_TRIES)
+    out_of: int = Field(default=10, ge=1, le=MOST_TRIES)
 
     def drill(self) -> Drill:
         """The drill. Raises BadInputError for a layout or a line that is none."""
@@ -64,49 +63,14 @@ class DrillSetFile(Strict):
     """
 
     format: Literal["fandle-drills/1"]
-    name: str = Field(min_length=1, max_length=80)
+    name: Name
     note: str = Field(default="", max_length=400)
-    drills: list[str] = Field(min_length=1, max_length=40)
+    drills: list[Annotated[str, Field(max_length=80)]] = Field(min_length=1, max_length=40)
     own: list[OwnDrillFile] = Field(default=[], max_length=40)
     sums: bool = True
 
     def made(self) -> dict[str, Drill]:
         """The drills somebody made, by name."""
-        return {drill.name: drill for drill in (each.drill() for each in self.own)}
-
-
-class TryFile(Strict):
-    """One try at a drill; made_at: UTC, ISO 8601."""
-
-    uid: str = Field(min_length=1, max_length=80)
-    made_at: str
-    drill: str
-    table: str = Field(max_length=80)
-    made: bool
-
-
-class AnswerFile(Strict):
-    """One answer in the quiz; off: diamonds beside the right mark, where one was asked for."""
-
-    uid: str = Field(min_length=1, max_length=80)
-    made_at: str
-    topic: str
-    correct: bool
-    off: Number | None = None
-    seconds: Number
-
-
-class ResultsFile(Strict):
-    """`fandle-practice/1`: a player's tries and answers; own: the drills among them that the player made."""
-
-    format: Literal["fandle-practice/1"]
-    player: str = Field(min_length=1, max_length=60)
-    tries: list[TryFile] = Field(max_length=MOST_TRIES)
-    answers: list[AnswerFile] = Field(default=[], max_length=MOST_TRIES)
-    own: list[OwnDrillFile] = Field(default=[], max_length=400)
-
-    def made(self) -> dict[str, Drill]:
-        """The drills the player made, by name."""
         return {drill.name: drill for drill in (each.drill() for each in self.own)}
 
 
@@ -117,27 +81,6 @@ def read_set(text: str | bytes) -> DrillSetFile:
     for name in found.drills:
         drill_named(name, known)
     return found
-
-
-def read_results(text: str | bytes) -> ResultsFile:
-    """A player's results. Raises BadInputError for a drill nobody knows, or a time that is none."""
-    found = validated(ResultsFile, read_json(text))
-    known = {**BY_NAME, **found.made()}
-    for row in found.tries:
-        if row.drill not in known:
-            raise BadInputError(f"unknown drill {row.drill!r} in the results: ask for a newer file", "tries.drill")
-    for when in [*(row.made_at for row in found.tries), *(row.made_at for row in found.answers)]:
-        _check_time(when)
-    return found
-
-
-def _check_time(text: str) -> None:
-    try:
-        aware = datetime.fromisoformat(text).tzinfo is not None
-    except ValueError:
-        aware = False
-    if not aware:
-        raise BadInputError(f"{text!r} is no time: write it like 2026-11-26T20:00:00+00:00", "made_at")
 
 
 def file_text(data: Strict) -> str:

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, shots, technique
+from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, results, shots, technique
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
@@ -28,7 +28,7 @@ SCHEMAS: dict[str, Any] = {
     "drill": drill.DrillAnswer,
     "technique": technique.TechniqueAnswer,
     "drills-file": practice.DrillSetFile,
-    "practice-file": practice.ResultsFile,
+    "practice-file": results.ResultsFile,
     "count": answers.CountAnswer | technique.TechniqueAnswer | answers.NoCountAnswer,
 }
 

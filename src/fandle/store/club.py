@@ -3,14 +3,19 @@
 from dataclasses import dataclass
 from typing import Any, cast
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, case, func, select
 from sqlalchemy.orm import Session
 
 from fandle.store.database import Database
+from fandle.store.edition import check_seen, edition_of
 from fandle.store.errors import NameTakenError, NotFoundError
 from fandle.store.log import now
 from fandle.store.models import ClubCue, ClubTable, NamedLayout, TableVersion
 from fandle.store.standing import club_id, names_taken, stand, table_called
+
+_ON_TABLE: ColumnElement[Any] = case(
+    (func.json_valid(NamedLayout.data) == 1, func.json_extract(NamedLayout.data, "$.table.name"))
+)  # of a named layout: what its table is called, where it holds one
 
 
 @dataclass(frozen=True)
@@ -19,16 +24,27 @@ class Standing:
 
     id: int
     label: str
-    data: str | dict[str, Any]
+    data: Any
+
+    @property
+    def edition(self) -> str:
+        """The mark of its state."""
+        return edition_of(self.label, self.data)
 
 
 @dataclass(frozen=True)
 class CueRow:
-    """A cue of the club."""
+    """A cue of the club. id: of its record, 0 for one that has none yet."""
 
     name: str
     end_ratio: float
     tip_mm: float
+    id: int = 0
+
+    @property
+    def edition(self) -> str:
+        """The mark of its state."""
+        return edition_of(self.name, self.end_ratio, self.tip_mm)
 
 
 def tables(database: Database) -> list[Standing]:
@@ -61,19 +77,23 @@ def add_table(database: Database, name: str, data: dict[str, Any]) -> Standing:
         return _standing(row)
 
 
-def change_table(database: Database, old: str, name: str, data: dict[str, Any]) -> Standing:
-    """Change a home-made table, its name too; named layouts on it are on the changed one from then on."""
+def change_table(database: Database, table: int, name: str, data: dict[str, Any], was: str | None = None) -> Standing:
+    """Change a home-made table, its name too; named layouts on it are on the changed one from then on.
+
+    was: the edition that was seen, None for who does not say.
+    """
     with database.write() as session:
-        row = _own(session, old)
+        row = _own(session, table)
+        old = row.label
+        check_seen(f"the table {old!r}", _standing(row).edition, was)
         if name != old:
             _free(session, name)
         stand(session, old, cast(dict[str, Any], row.data), now())  # what it was stays among its versions
         row.label, row.data = name, data
-        for kept in session.scalars(select(NamedLayout)):
+        for kept in session.scalars(select(NamedLayout).where(_ON_TABLE.in_([old]))):
             layout = kept.data
-            table = layout.get("table") if isinstance(layout, dict) else None
-            if isinstance(table, dict) and table.get("name") == old:
-                kept.data = {**cast(dict[str, Any], layout), "table": data}
+            if isinstance(layout, dict):
+                kept.data = {**layout, "table": data}
         return _standing(row)
 
 
@@ -100,10 +120,10 @@ def versions(database: Database, name: str) -> list[Version]:
         ]
 
 
-def remove_table(database: Database, name: str) -> Standing:
+def remove_table(database: Database, table: int) -> Standing:
     """Let go of a home-made table. Its log is kept, and it can be brought back by its id."""
     with database.write() as session:
-        row = _own(session, name)
+        row = _own(session, table)
         row.gone_at = now()
         return _standing(row)
 
@@ -120,47 +140,56 @@ def bring_back(database: Database, table: int) -> Standing:
 
 
 def cues(database: Database) -> list[CueRow]:
-    """The club's cues, in the order in which they came."""
+    """The club's cues, in the order in which they came; figures that cannot be read are NaN."""
     with database.read() as session:
         rows = session.scalars(select(ClubCue).order_by(ClubCue.id))
-        return [CueRow(row.name, row.end_ratio, row.tip_mm) for row in rows]
+        return [_cue(row) for row in rows]
 
 
-def save_cue(database: Database, cue: CueRow, old: str | None = None) -> CueRow:
-    """Keep a cue, or change the one called `old`."""
+def save_cue(database: Database, cue: CueRow, was: str | None = None) -> CueRow:
+    """Keep a cue, or change the one of this id. was: the edition that was seen, None for who does not say."""
     with database.write() as session:
-        row = None if old is None else session.scalar(select(ClubCue).where(ClubCue.name == old))
-        if old is not None and row is None:
-            raise NotFoundError(f"no cue {old!r} is kept: look at the list again")
-        if cue.name != old and session.scalar(select(ClubCue).where(ClubCue.name == cue.name)) is not None:
+        row = session.get(ClubCue, cue.id) if cue.id else None
+        if cue.id and row is None:
+            raise NotFoundError("that cue is not kept any more: look at the list again")
+        if row is not None:
+            check_seen(f"the cue {row.name!r}", _cue(row).edition, was)
+        other = session.scalar(select(ClubCue.id).where(ClubCue.name == cue.name))
+        if other not in (None, cue.id):
             raise NameTakenError(f"a cue called {cue.name!r} is kept already: choose another name")
         if row is None:
-            session.add(ClubCue(name=cue.name, end_ratio=cue.end_ratio, tip_mm=cue.tip_mm))
+            row = ClubCue(name=cue.name, end_ratio=cue.end_ratio, tip_mm=cue.tip_mm)
+            session.add(row)
         else:
             row.name, row.end_ratio, row.tip_mm = cue.name, cue.end_ratio, cue.tip_mm
-    return cue
+        session.flush()
+        return _cue(row)
 
 
-def remove_cue(database: Database, name: str) -> CueRow:
+def remove_cue(database: Database, cue: int) -> CueRow:
     """Let go of a cue."""
     with database.write() as session:
-        row = session.scalar(select(ClubCue).where(ClubCue.name == name))
+        row = session.get(ClubCue, cue)
         if row is None:
-            raise NotFoundError(f"no cue {name!r} is kept: look at the list again")
+            raise NotFoundError("that cue is not kept any more: look at the list again")
         session.delete(row)
-        return CueRow(row.name, row.end_ratio, row.tip_mm)
+        return _cue(row)
+
+
+def _cue(row: ClubCue) -> CueRow:
+    return CueRow(row.name, row.end_ratio, row.tip_mm, row.id)
 
 
 def _standing(row: ClubTable) -> Standing:
-    return Standing(row.id, row.label, cast(str | dict[str, Any], row.data))
+    return Standing(row.id, row.label, row.data)
 
 
-def _own(session: Session, name: str) -> ClubTable:
-    row = session.scalar(select(ClubTable).where(ClubTable.label == name, ClubTable.gone_at.is_(None)))
-    if row is None:
-        raise NotFoundError(f"no table {name!r} stands in the club: look at the list again")
+def _own(session: Session, table: int) -> ClubTable:
+    row = session.get(ClubTable, table)
+    if row is None or row.gone_at is not None:
+        raise NotFoundError("that table does not stand in the club any more: look at the list again")
     if isinstance(row.data, str):
-        raise NotFoundError(f"{name!r} is a standard table: duplicate it, then change the copy")
+        raise NotFoundError(f"{row.label!r} is a standard table: duplicate it, then change the copy")
     return row
 
 

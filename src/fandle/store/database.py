@@ -118,12 +118,14 @@ def _closed(connection: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
         connection.close()
 
 
-def lenient(text: str) -> Any:
+def lenient(text: Any) -> Any:
     """A JSON column's value; one malformed record must not take all others with it."""
+    if isinstance(text, int | float):  # as SQLite keeps a bare number
+        return text
     try:
         return json.loads(text)
-    except ValueError:
-        return Unreadable(text)
+    except (ValueError, RecursionError, TypeError):
+        return Unreadable(str(text))
 
 
 def _engine(path: Path, mode: str) -> Engine:
@@ -132,6 +134,7 @@ def _engine(path: Path, mode: str) -> Engine:
 
     @event.listens_for(engine, "connect")
     def prepare(connection: Any, _record: Any) -> None:
+        connection.text_factory = lambda raw: raw.decode("utf-8", "replace")
         connection.execute("PRAGMA foreign_keys = ON")
         connection.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
         if mode != "ro":

@@ -17,6 +17,10 @@ class NameTakenError(FandleError):
     """The name is in use."""
 
 
+class ChangedError(FandleError):
+    """The record was changed by somebody else since it was read; nothing was written over."""
+
+
 @dataclass(frozen=True)
 class Unreadable:
     """A record whose JSON is broken: kept as it is, shown as such."""

@@ -1,6 +1,6 @@
 """The log: attempts noted, changed, taken out and put back, listed a page at a time."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, fields
 from datetime import UTC, datetime
 from itertools import islice
@@ -10,6 +10,7 @@ from sqlalchemy import Select, insert, literal, select, tuple_
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
+from fandle.core.errors import BadInputError
 from fandle.store.database import Database
 from fandle.store.errors import NotFoundError
 from fandle.store.models import Attempt, ClubTable, Player, Preference
@@ -19,6 +20,8 @@ Columns = TypeVarTuple("Columns")
 PREFERRED = "school"  # the favourite system's place among the settings, as the first versions called it
 MY_CUE = "cue"  # the cue the player plays with
 TOGETHER = 500  # attempts read or written in one go
+MOST_TABLES = 500  # that attempts taken in at once may have been made on: each comes to stand in the club
+Namer = Callable[[Session, str | None], str]  # who the player of a file is here
 
 
 @dataclass(frozen=True)
@@ -100,11 +103,14 @@ def note(database: Database, attempt: Noted) -> Noted:
     return one(database, attempt.uid)
 
 
-def note_all(database: Database, noted: Iterable[Noted]) -> int:
-    """Keep many attempts; those whose uid is kept already are left as they are. Returns how many were new."""
-    new, stands = 0, _Standing()
-    for part in _parts(noted):
-        with database.write() as session:
+def note_all(database: Database, noted: Iterable[Noted], name: Namer | None = None) -> int:
+    """Keep many attempts, all of them or none; those whose uid is kept already are left as they are.
+
+    name: who an attempt's player is here, asked for those that are new. Returns how many were new.
+    """
+    new, stands = 0, _Standing(name)
+    with database.write() as session:
+        for part in _parts(noted):
             known = set(session.scalars(select(Attempt.uid).where(Attempt.uid.in_([row.uid for row in part]))))
             fresh = {row.uid: row for row in part if row.uid not in known}
             if fresh:
@@ -122,7 +128,8 @@ def _parts(noted: Iterable[Noted]) -> Iterator[list[Noted]]:
 class _Standing:
     """Tables, versions and players by id, looked up once for many attempts."""
 
-    def __init__(self) -> None:
+    def __init__(self, name: Namer | None = None) -> None:
+        self._name = name
         self._tables: dict[str, tuple[int, int]] = {}
         self._players: dict[str | None, int] = {}
 
@@ -130,13 +137,18 @@ class _Standing:
         """(table, version) of an attempt."""
         key = repr((attempt.table_label, attempt.layout["table"]))
         if key not in self._tables:
+            if len(self._tables) >= MOST_TABLES:
+                raise BadInputError(
+                    f"these attempts were made on more than {MOST_TABLES} tables: take the log in in parts", "table"
+                )
             self._tables[key] = stand(session, attempt.table_label, attempt.layout["table"], attempt.made_at)
         return self._tables[key]
 
     def player(self, session: Session, attempt: Noted) -> int:
         """The player of an attempt."""
         if attempt.player not in self._players:
-            self._players[attempt.player] = player_id(session, attempt.player)
+            who = attempt.player if self._name is None else self._name(session, attempt.player)
+            self._players[attempt.player] = player_id(session, who)
         return self._players[attempt.player]
 
 

@@ -1,11 +1,54 @@
 """Tables of the database. Layouts and tables are kept as the JSON of their file formats."""
 
-from sqlalchemy import JSON, Float, ForeignKey, Index, text
+from typing import Any
+
+from sqlalchemy import JSON, Dialect, Float, ForeignKey, Index, Integer, String, TypeDecorator, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
+class Words(TypeDecorator[str]):
+    """Text; whatever else stands in the column, as SQLite lets it, is read as text, too."""
+
+    impl = String
+    cache_ok = True
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> str | None:
+        """What the column holds, as text."""
+        if isinstance(value, bytes):
+            return value.decode("utf-8", "replace")
+        return value if value is None else str(value)
+
+
+class Real(TypeDecorator[float]):
+    """A number; whatever else stands in the column is read as none."""
+
+    impl = Float
+    cache_ok = True
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> float | None:
+        """What the column holds, if it is a finite number."""
+        good = isinstance(value, int | float) and abs(value) < MOST
+        return float(value) if good else None
+
+
+class Whole(TypeDecorator[int]):
+    """A whole number; whatever else stands in the column is read as 1."""
+
+    impl = Integer
+    cache_ok = True
+
+    def process_result_value(self, value: Any, dialect: Dialect) -> int:
+        """What the column holds, if it is a whole number."""
+        return value if isinstance(value, int) else 1
+
+
+MOST = 1e100  # of a number in a record: its square is finite
+
+
 class Base(DeclarativeBase):
-    """Root of all records."""
+    """Root of all records. A record may be malformed: its columns are read as far as that goes."""
+
+    type_annotation_map = {str: Words, float: Real}  # noqa: RUF012
 
 
 class Club(Base):
@@ -17,12 +60,14 @@ class Club(Base):
 
 
 class Player(Base):
-    """A player, known by a nickname."""
+    """A player, known by a nickname; one of them plays here."""
 
     __tablename__ = "player"
+    __table_args__ = (Index("ix_player_me", "is_me", unique=True, sqlite_where=text("is_me")),)
     id: Mapped[int] = mapped_column(primary_key=True)
     nickname: Mapped[str] = mapped_column(unique=True)
     club_id: Mapped[int] = mapped_column(ForeignKey("club.id"))
+    is_me: Mapped[bool] = mapped_column(server_default="0")
 
 
 class ClubTable(Base):
@@ -59,8 +104,8 @@ class ClubCue(Base):
     __tablename__ = "club_cue"
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(unique=True)
-    end_ratio: Mapped[float] = mapped_column(Float)
-    tip_mm: Mapped[float] = mapped_column(Float)
+    end_ratio: Mapped[float] = mapped_column()
+    tip_mm: Mapped[float] = mapped_column()
 
 
 class NamedLayout(Base):
@@ -105,15 +150,15 @@ class Attempt(Base):
     stroke: Mapped[object] = mapped_column(JSON)
     aim: Mapped[object] = mapped_column(JSON)
     result: Mapped[str]
-    off: Mapped[float | None] = mapped_column(Float)
+    off: Mapped[float | None] = mapped_column()
     side_hit: Mapped[str]
     comment: Mapped[str]
     potted: Mapped[bool | None]
     in_off: Mapped[bool | None]
     touched: Mapped[object | None] = mapped_column(JSON)
-    stopped_x: Mapped[float | None] = mapped_column(Float)
-    stopped_y: Mapped[float | None] = mapped_column(Float)
-    try_number: Mapped[int] = mapped_column(server_default="1")
+    stopped_x: Mapped[float | None] = mapped_column()
+    stopped_y: Mapped[float | None] = mapped_column()
+    try_number: Mapped[int] = mapped_column(Whole, server_default="1")
     left_safe: Mapped[bool | None]
     system: Mapped[str] = mapped_column(server_default="")
     deleted_at: Mapped[str | None]
@@ -155,8 +200,8 @@ class QuizTry(Base):
     topic: Mapped[str]
     player_id: Mapped[int | None] = mapped_column(ForeignKey("player.id"))
     correct: Mapped[bool]
-    off: Mapped[float | None] = mapped_column(Float)
-    seconds: Mapped[float] = mapped_column(Float)
+    off: Mapped[float | None] = mapped_column()
+    seconds: Mapped[float] = mapped_column()
 
 
 class Preference(Base):

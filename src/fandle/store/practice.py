@@ -1,15 +1,17 @@
 """Practice as it is kept: tries at drills, answers in the quiz, the quiz's cards. All of the player who plays here."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
+from itertools import islice
 from typing import Any
 
-from sqlalchemy import func, select
+from sqlalchemy import Integer, func, select, type_coerce
 from sqlalchemy.dialects.sqlite import insert as insert_or
+from sqlalchemy.orm import Session
 
 from fandle.store.database import Database
 from fandle.store.errors import NotFoundError
-from fandle.store.log import now
+from fandle.store.log import TOGETHER, now
 from fandle.store.models import DrillTry, OwnDrill, Player, QuizTry
 from fandle.store.standing import player_id
 
@@ -40,15 +42,28 @@ class Answered:
 
 def note_tries(database: Database, tries: Iterable[Try]) -> int:
     """Keep tries; those whose uid is kept already are left as they are. Returns how many are new."""
-    new = 0
     with database.write() as session:
-        for each in tries:
-            row = {
+        return keep_tries(session, tries)
+
+
+def keep_tries(session: Session, tries: Iterable[Try]) -> int:
+    """The same within what else is kept in one go."""
+    players: dict[str | None, int] = {}
+    new, rows = 0, iter(tries)
+    while part := list(islice(rows, TOGETHER)):
+        for each in part:
+            if each.player not in players:
+                players[each.player] = player_id(session, each.player)
+        kept = [
+            {
                 "uid": each.uid, "made_at": each.made_at, "drill": each.drill, "table_label": each.table_label,
-                "player_id": player_id(session, each.player), "made": each.made,
-            }  # fmt: skip
-            done: Any = session.execute(insert_or(DrillTry).values(row).on_conflict_do_nothing(index_elements=["uid"]))
-            new += done.rowcount
+                "player_id": players[each.player], "made": each.made,
+            }
+            for each in part
+        ]  # fmt: skip
+        before = session.scalar(select(func.count()).select_from(DrillTry)) or 0
+        session.execute(insert_or(DrillTry).on_conflict_do_nothing(index_elements=["uid"]), kept)
+        new += (session.scalar(select(func.count()).select_from(DrillTry)) or 0) - before
     return new
 
 
@@ -62,30 +77,31 @@ def take_back(database: Database, uid: str) -> Try:
         return Try(row.uid, row.made_at, row.drill, row.table_label, row.made)
 
 
-def tries(database: Database, drill: str | None = None, player: str | None = None) -> list[Try]:
-    """Tries in order of time, of one drill or of all, of one player or of who plays here."""
+def tries(database: Database) -> list[Try]:
+    """Tries of who plays here in order of time."""
+    query = select(DrillTry, Player.nickname).join(Player, DrillTry.player_id == Player.id)
+    query = query.where(DrillTry.deleted_at.is_(None), Player.is_me).order_by(DrillTry.made_at, DrillTry.id)
     with database.read() as session:
-        query = (
-            select(DrillTry, Player.nickname).outerjoin(Player, DrillTry.player_id == Player.id)
-            .where(DrillTry.deleted_at.is_(None)).order_by(DrillTry.made_at, DrillTry.id)
-        )  # fmt: skip
-        who = first_player(database) if player is None else player
-        query = query.where(Player.nickname == who)
-        query = query if drill is None else query.where(DrillTry.drill == drill)
         return [Try(r.uid, r.made_at, r.drill, r.table_label, r.made, name) for r, name in session.execute(query)]
 
 
-def first_player(database: Database) -> str:
-    """The nickname of who plays here; "" before anybody did."""
+def made(database: Database, drill: str) -> list[bool]:
+    """Whether each try of who plays here at a drill counted, in order of time."""
+    query = select(DrillTry.made).join(Player, DrillTry.player_id == Player.id).order_by(DrillTry.made_at, DrillTry.id)
     with database.read() as session:
-        return session.scalar(select(Player.nickname).order_by(Player.id).limit(1)) or ""
+        return list(session.scalars(query.where(DrillTry.deleted_at.is_(None), DrillTry.drill == drill, Player.is_me)))
 
 
-def players(database: Database) -> list[str]:
-    """Everybody who has tried a drill, by nickname."""
+def counts(database: Database) -> dict[str, dict[str, tuple[int, int]]]:
+    """(tries, how many counted) of every drill that was tried, by drill and by player."""
+    sums = func.count(), func.sum(type_coerce(DrillTry.made, Integer))
+    query = select(DrillTry.drill, Player.nickname, *sums).join(Player, DrillTry.player_id == Player.id)
+    query = query.where(DrillTry.deleted_at.is_(None)).group_by(DrillTry.drill, Player.nickname)
+    found: dict[str, dict[str, tuple[int, int]]] = {}
     with database.read() as session:
-        found = select(Player.nickname).join(DrillTry, DrillTry.player_id == Player.id)
-        return sorted(set(session.scalars(found.where(DrillTry.deleted_at.is_(None)))))
+        for drill, who, tried, hits in session.execute(query.order_by(DrillTry.drill, Player.nickname)):
+            found.setdefault(drill, {})[who] = tried, int(hits or 0)
+    return found
 
 
 def last_played(database: Database) -> dict[str, str]:
@@ -107,6 +123,16 @@ def keep_drill(database: Database, name: str, data: Any) -> bool:
         return new
 
 
+def keep_titles(session: Session, made: Mapping[str, Any]) -> None:
+    """Keep drills by name only so that tries at them have a title; those that are known stay as they are."""
+    known = set(session.scalars(select(OwnDrill.name).where(OwnDrill.name.in_(list(made)))))
+    session.add_all(
+        OwnDrill(name=name, made_at=now(), data=data, deleted_at=now())
+        for name, data in made.items()
+        if name not in known
+    )
+
+
 def delete_drill(database: Database, name: str) -> None:
     """A drill is deleted; its tries stay in the record."""
     with database.write() as session:
@@ -116,11 +142,28 @@ def delete_drill(database: Database, name: str) -> None:
         row.deleted_at = now()
 
 
-def own_drills(database: Database) -> list[tuple[Any, bool]]:
-    """(data, is it still listed?) of every drill a player made, the newest first."""
+def own_drills(database: Database, most: int, before: int | None = None) -> list[tuple[int, str, Any]]:
+    """(id, name, data) of listed drills that players made, the newest first: so many, older than one."""
+    query = select(OwnDrill.id, OwnDrill.name, OwnDrill.data).where(OwnDrill.deleted_at.is_(None))
+    query = query if before is None else query.where(OwnDrill.id < before)
     with database.read() as session:
-        rows = session.scalars(select(OwnDrill).order_by(OwnDrill.id.desc()))
-        return [(row.data, row.deleted_at is None) for row in rows]
+        return [(row[0], row[1], row[2]) for row in session.execute(query.order_by(OwnDrill.id.desc()).limit(most))]
+
+
+def own_drills_named(database: Database, names: Iterable[str]) -> dict[str, Any]:
+    """Data of drills that players made, deleted ones too, by name."""
+    found: dict[str, Any] = {}
+    with database.read() as session:
+        for part in _parts(names):
+            query = select(OwnDrill.name, OwnDrill.data).where(OwnDrill.name.in_(part))
+            found |= {row[0]: row[1] for row in session.execute(query)}
+    return found
+
+
+def _parts(names: Iterable[str]) -> Iterator[list[str]]:
+    rest = iter(names)
+    while part := list(islice(rest, TOGETHER)):
+        yield part
 
 
 def note_answer(database: Database, answer: Answered) -> None:

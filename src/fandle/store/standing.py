@@ -6,6 +6,10 @@ from typing import Any, cast
 from sqlalchemy import Text, func, select, type_coerce
 from sqlalchemy.orm import Session
 
+from fandle.core.errors import BadInputError
+from fandle.formats.names import other_name
+from fandle.store.database import Database
+from fandle.store.errors import NameTakenError
 from fandle.store.models import Club, ClubTable, Player, TableVersion
 
 FIRST_CLUB, FIRST_PLAYER = "My club", "Me"
@@ -21,15 +25,67 @@ def club_id(session: Session) -> int:
     return club.id
 
 
+def me(session: Session) -> Player:
+    """Who plays here: made with the club, and nothing that comes from elsewhere is ever taken for them."""
+    found = session.scalar(select(Player).where(Player.is_me).limit(1))
+    if found is None:
+        taken = session.scalar(select(Player.id).where(Player.nickname == FIRST_PLAYER)) is not None
+        found = Player(nickname=f"{FIRST_PLAYER} here" if taken else FIRST_PLAYER, club_id=club_id(session), is_me=True)
+        session.add(found)
+        session.flush()
+    return found
+
+
+def my_nickname(database: Database) -> str:
+    """What who plays here is called."""
+    with database.read() as session:
+        return session.scalar(select(Player.nickname).where(Player.is_me)) or FIRST_PLAYER
+
+
+def my_club(database: Database) -> str:
+    """What the club is called; "" where nobody has named it."""
+    with database.read() as session:
+        name = session.scalar(select(Club.name).order_by(Club.id).limit(1)) or ""
+    return "" if name == FIRST_CLUB else name
+
+
+def name_me(database: Database, nickname: str) -> None:
+    """From now on who plays here is called so. Raises NameTakenError where somebody else is."""
+    with database.write() as session:
+        mine, other = me(session), session.scalar(select(Player).where(Player.nickname == nickname))
+        if other is not None and other.id != mine.id:
+            raise NameTakenError(f"somebody else here is called {nickname!r}: choose another nickname")
+        mine.nickname = nickname
+
+
 def player_id(session: Session, nickname: str | None = None) -> int:
-    """The player of that nickname, else the first one; made where there is none yet."""
-    query = select(Player).order_by(Player.id).limit(1)
-    player = session.scalar(query if nickname is None else query.where(Player.nickname == nickname))
+    """The player of that nickname, made where there is none yet; None: who plays here."""
+    if nickname is None:
+        return me(session).id
+    player = session.scalar(select(Player).where(Player.nickname == nickname))
     if player is None:
-        player = Player(nickname=nickname or FIRST_PLAYER, club_id=club_id(session))
+        player = Player(nickname=nickname, club_id=club_id(session), is_me=False)
         session.add(player)
         session.flush()
     return player.id
+
+
+def guest(session: Session, nickname: str | None, club: str, called: str) -> str:
+    """What a player from elsewhere is entered as.
+
+    nickname: in their file, None where it has none; club: whose file it is, "" where it does not say so; called: as
+    they were asked to be called here, "" where nobody was asked. Raises BadInputError, code "whose", where a name has
+    to be asked for.
+    """
+    mine = me(session).nickname.casefold()
+    if nickname is not None and nickname.casefold() != mine:
+        return nickname
+    if called and called.casefold() != mine:
+        return called
+    if club and club != FIRST_CLUB:
+        return other_name(nickname or FIRST_PLAYER, club)
+    told = "nobody's name" if nickname is None else f"the name {nickname!r}, as yours is"
+    raise BadInputError(f"the file has {told}: say what its player is to be called here", "player", code="whose")
 
 
 def table_called(session: Session, name: str) -> ClubTable | None:

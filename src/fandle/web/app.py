@@ -11,7 +11,7 @@ from fastapi.templating import Jinja2Templates
 from fandle.core.physics.warm import ready
 from fandle.service.warm import Warming
 from fandle.store.database import Database
-from fandle.web import demo, docs, pass_page, static_files, trust
+from fandle.web import demo, docs, me, pass_page, static_files, trust
 from fandle.web.check import page as check_page
 from fandle.web.club import api as club_api
 from fandle.web.club import cue_test
@@ -47,7 +47,7 @@ PARTS = (
     table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
     log_files, check_page, practice_page, practice_quiz, coach, own, club_page,
     compare_page, more, handbook_page, technique, trust, club_api,
-    cue_test, pass_page, docs,
+    cue_test, me, pass_page, docs,
 )  # fmt: skip
 
 

@@ -10,7 +10,7 @@ from starlette.responses import Response
 
 from fandle.core.errors import BadInputError, EngineError
 from fandle.formats.base import fault_code, fault_sentence
-from fandle.store.errors import NameTakenError, NotFoundError, StoreError
+from fandle.store.errors import ChangedError, NameTakenError, NotFoundError, StoreError
 from fandle.web.bodies import RefusedError
 from fandle.web.devices import TooManyTriesError
 from fandle.web.faults import fault_body, fault_response, of_input
@@ -90,6 +90,10 @@ def _store_errors(app: FastAPI) -> None:
     @app.exception_handler(NameTakenError)
     def taken(request: Request, error: NameTakenError) -> Response:
         return fault_response(request, 409, fault_body(409, str(error), "name"))
+
+    @app.exception_handler(ChangedError)
+    def changed(request: Request, error: ChangedError) -> Response:
+        return fault_response(request, 409, fault_body(409, str(error), code="changed"))
 
     @app.exception_handler(StoreError)
     def store(request: Request, error: StoreError) -> Response:

@@ -35,7 +35,7 @@ FAULTS: dict[int | str, dict[str, Any]] = {
 KEPT: dict[int | str, dict[str, Any]] = {
     **FAULTS,
     404: {"model": Fault, "description": "Nothing of that name is kept."},
-    409: {"model": Fault, "description": "The name is in use."},
+    409: {"model": Fault, "description": "The name is in use, or the record was changed meanwhile."},
     503: {"model": Fault, "description": "The disk or the folder refuses; nothing was saved."},
 }
 

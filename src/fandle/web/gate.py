@@ -28,7 +28,7 @@ TYPES = {
     address.READ_LAYOUT: (TEXT,),
     address.READ_TABLE: (TEXT,),
     address.READ_SET: (TEXT,),
-    address.READ_RESULTS: (TEXT, JSON_TYPE),
+    address.READ_RESULTS: (JSON_TYPE, TEXT),
     address.LOG_IMPORT: (JSON_TYPE, "text/csv"),
     address.PASS: (FORM,),
 }

@@ -1,8 +1,10 @@
 """Which tables and cues a name may stand for: the standard ones and the club's own."""
 
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
+from itertools import islice
 from typing import NamedTuple
 
 from fastapi import Request
@@ -10,11 +12,12 @@ from fastapi import Request
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
 from fandle.core.player.scatter import CLUB, Player
-from fandle.core.shot.cue import CUES, HOUSE, Cue, find_cue
+from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue, find_cue, own_cue
 from fandle.core.table.model import Table, renamed
-from fandle.core.table.standards import DEFAULT, STANDARDS, standard_table
+from fandle.core.table.standards import DEFAULT, LABELS, STANDARDS, standard_table
 from fandle.formats.base import validated
 from fandle.formats.files import table_json, table_of_json
+from fandle.formats.names import other_name
 from fandle.formats.player import PlayerFile
 from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
@@ -32,12 +35,17 @@ class Known:
 
 
 STANDARD = Known()
+MOST_CHOICES = 60  # tables of the club in one list to choose from
+MOST_VISITING = 64  # tables that came with links and are kept nowhere
+VISITING = "from a link"
+MOST_NAMED = 10  # and in a sentence
 
 
 class Shelf:
     """The club's tables and cues, read once and kept until something changes.
 
-    A reading that began before a change is not kept after it: each change makes a new edition.
+    A reading that began before a change is not kept after it: each change makes a new edition. A table whose record
+    stayed as it was is not read again.
     """
 
     def __init__(self, database: Database) -> None:
@@ -45,37 +53,83 @@ class Shelf:
         self.known = Known(self.table, self.cue)
         self._lock = threading.Lock()
         self._edition = 0
+        self._standing: list[club.Standing] | None = None
+        self._read: dict[int, tuple[club.Standing, Table | None]] = {}
         self._tables: dict[str, Table] | None = None
         self._cues: dict[str, Cue] | None = None
+        self._visiting: dict[str, Table] = {}
+
+    def visit(self, table: Table) -> Table:
+        """A table that a link brings, known under a name for a while and kept nowhere: the club's own where the club
+        has the same one, else under its own name with a word that tells it from the club's."""
+        same = self.same(table)
+        if same is not None:
+            return same
+        for number in range(1, MOST_VISITING + 2):
+            more = VISITING if number == 1 else f"{VISITING} {number}"
+            guest = renamed(table, other_name(table.name, more))
+            with self._lock:
+                if self._visiting.get(guest.name, guest) == guest and guest.name not in (self._tables or {}):
+                    self._visiting.pop(guest.name, None)  # the newest is forgotten last
+                    self._visiting[guest.name] = guest
+                    while len(self._visiting) > MOST_VISITING:
+                        del self._visiting[next(iter(self._visiting))]
+                    return guest
+        raise BadInputError(f"too many tables are called {table.name!r}: rename it in the file", "table")
 
     def forget(self) -> None:
         """Something was changed: read it again."""
         with self._lock:
             self._edition += 1
-            self._tables = self._cues = None
+            self._standing = self._tables = self._cues = None
+
+    def standing(self) -> list[club.Standing]:
+        """The club's tables, as they stand in it."""
+        with self._lock:
+            edition, found = self._edition, self._standing
+        if found is None:
+            found = club.tables(self.database)
+            with self._lock:
+                if edition == self._edition:
+                    self._standing = found
+        return found
 
     def tables(self) -> dict[str, Table]:
         """The club's home-made tables by name; those whose record cannot be read are left out."""
         with self._lock:
-            edition, found = self._edition, self._tables
+            edition, found, known = self._edition, self._tables, self._read
         if found is None:
-            found = {}
-            for row in club.tables(self.database):
-                table = None if isinstance(row.data, str) else readable(row.data)
-                if table is not None:
-                    found[row.label] = table
+            read = {row.id: self._of(row, known) for row in self.standing() if not isinstance(row.data, str)}
+            found = {row.label: table for row, table in read.values() if table is not None}
             with self._lock:
                 if edition == self._edition:
-                    self._tables = found
+                    self._tables, self._read = found, read
         return found
 
+    @staticmethod
+    def _of(
+        row: club.Standing, known: Mapping[int, tuple[club.Standing, Table | None]]
+    ) -> tuple[club.Standing, Table | None]:
+        before = known.get(row.id)
+        return before if before is not None and before[0] == row else (row, readable(row.data))
+
+    def choices(self, chosen: str = "") -> list[tuple[str, str]]:
+        """(name, what it is called) of tables to play on, the club's own first: so many, and the chosen one."""
+        named = [(row.data if isinstance(row.data, str) else row.label, row.label) for row in self.standing()]
+        here = {name for name, _ in named}
+        shown = named[:MOST_CHOICES]
+        shown += [row for row in named[MOST_CHOICES:] if row[0] == chosen]
+        return shown + [(name, label) for name, label in LABELS.items() if name not in here]
+
     def cues(self) -> dict[str, Cue]:
-        """The club's own cues by name."""
+        """The club's own cues by name; those whose record cannot be read are left out."""
         with self._lock:
             edition, found = self._edition, self._cues
         if found is None:
-            rows = club.cues(self.database)
-            found = {row.name: Cue(row.name, row.name, row.end_ratio, row.tip_mm / 1000) for row in rows}
+            found = {}
+            for row in club.cues(self.database):
+                with suppress(BadInputError, TypeError):
+                    found[row.name] = own_cue(row.name, row.end_ratio, row.tip_mm / 1000)
             with self._lock:
                 if edition == self._edition:
                     self._cues = found
@@ -86,7 +140,9 @@ class Shelf:
         if name in STANDARDS:
             return STANDARDS[name]
         if name not in self.tables():
-            names = ", ".join((*STANDARDS, *self.tables()))
+            if name in self._visiting:
+                return self._visiting[name]
+            names = ", ".join((*STANDARDS, *islice(self.tables(), MOST_NAMED)))
             raise BadInputError(
                 f"unknown table {name!r}: use {names}, or bring its file in the Tables room", "table", code="unknown"
             )
@@ -183,4 +239,7 @@ def tip_of(request: Request, cue: Cue | None = None) -> float:
     """Diameter of the tip in metres: a club cue's own, else the player's setting."""
     if cue is not None and cue.name not in CUES:
         return cue.tip
-    return float(preference(request.app.state.database, "tip_mm", TIP_DIAMETER_M * 1000)) / 1000
+    kept = preference(request.app.state.database, "tip_mm", None)
+    low, high = CUE_LIMITS["tip"]
+    usable = isinstance(kept, float | int) and low <= kept / 1000 <= high
+    return kept / 1000 if usable else TIP_DIAMETER_M

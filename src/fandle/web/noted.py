@@ -1,11 +1,13 @@
 """Kept things as the Table room shows them: their state and their address."""
 
+import math
 from dataclasses import dataclass
 from typing import Any
 from urllib.parse import quote
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
+from fandle.core.practice.record import Result, Tried
 from fandle.core.shot.cue import CUES, IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
@@ -37,6 +39,12 @@ def noted_situation(row: Noted, known: Known = STANDARD) -> Situation:
     return Situation(
         layout_of(row.layout), stroke, parse_rails(row.rails), "bank" if row.kind == "bank" else "kick", row.pocket, hit
     )
+
+
+def tried_of(row: Noted) -> Tried:
+    """What came of an attempt. Raises ValueError where the record says no such thing."""
+    off = row.off if isinstance(row.off, float) and math.isfinite(row.off) else None
+    return Tried(Result(row.result), off)
 
 
 def _cue(name: str, known: Known) -> Cue:

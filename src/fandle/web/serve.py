@@ -50,7 +50,7 @@ def run_server(
             config = uvicorn.Config(
                 app, log_level="warning", timeout_graceful_shutdown=2, http=door(secrets), ws="none",
                 loop="auto" if secrets is None else "asyncio",  # uvloop reads on when asked to wait for TLS
-               
+
                 timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False,
             )  # fmt: skip
             sys.setswitchinterval(SWITCH_S)

@@ -10,6 +10,7 @@ import numpy as np
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.handbook.page import page_of
@@ -17,6 +18,7 @@ from fandle.core.handbook.trust import NONE, Grid, Part, Preferred, TrustMap
 from fandle.core.layout.model import Layout
 from fandle.core.systems.registry import TITLES, known
 from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_twin
 from fandle.service.trust import Progress, preferred, trust_map
 from fandle.store import club
@@ -60,6 +62,12 @@ async def post_map(question: MapQuestion, request: Request) -> StreamingResponse
     null where the system does not count or no ball can lie. Closing the connection stops the work.
     """
     method = known(question.method)
+    layout, rails, checked = await run_in_threadpool(_mapped, method, question, request)
+    return _streamed(request, trust_map(method, layout, rails), _Told(checked).of)
+
+
+def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Layout, tuple[Rail, ...], bool]:
+    """(the layout on the table as it is, or as it was before its check; the rails; was the table checked?)."""
     asked = asked_of(page_of(method), question.example, request)
     layout = asked.layout
     checked = layout.table.fitted is not None
@@ -68,7 +76,7 @@ async def post_map(question: MapQuestion, request: Request) -> StreamingResponse
     if question.before:
         layout = replace(layout, table=before_check(shelf_of(request), layout.table))
     layout.require_target()
-    return _streamed(request, trust_map(method, layout, asked.rails), _Told(checked).of)
+    return layout, asked.rails, checked
 
 
 def before_check(shelf: Shelf, table: Table) -> Table:
@@ -110,7 +118,7 @@ def _column(found: TrustMap, i: int) -> list[list[float] | None]:
 @router.post(address.PREFER, responses=FAULTS, response_class=StreamingResponse)
 async def post_prefer(question: PreferQuestion, request: Request) -> StreamingResponse:
     """Which system lands nearest from where, over one, two and three rails: progress, at last the pictures."""
-    layout = asked_of(page_of("M1"), question.example, request).layout
+    layout = (await run_in_threadpool(asked_of, page_of("M1"), question.example, request)).layout
     layout.require_target()
 
     def told(found: Progress | list[Preferred]) -> dict[str, Any]:

@@ -9,6 +9,7 @@ import asyncio
 import json
 import ssl
 from collections import Counter
+from collections.abc import Callable
 from http import HTTPStatus
 from typing import Any, cast
 
@@ -183,92 +184,97 @@ class _Count:
             del self.of[peer]
 
 
-def door(secrets: ssl.SSLContext | None) -> type[asyncio.Protocol]:
-    """The protocol class of a server. secrets: its certificate and key, where it speaks HTTPS."""
-    count = _Count()
+class Door(asyncio.Protocol):
+    """What a connection meets first: it is counted, and TLS is begun; then it is an HTTP connection.
 
-    class Door(asyncio.Protocol):
-        """What a connection meets first: it is counted, and TLS is begun; then it is an HTTP connection."""
+    secrets: the server's certificate and key, where it speaks HTTPS; count: its open connections.
+    """
 
-        def __init__(
-            self, config: Config, server_state: ServerState, app_state: dict[str, Any],
-            _loop: asyncio.AbstractEventLoop | None = None,
-        ) -> None:  # fmt: skip
-            self._made = lambda: TimedProtocol(config, server_state, app_state, _loop)
-            self._inside: TimedProtocol | None = None
-            self._early: list[bytes] = []
-            self._peer: str | None = None
-            self._beginning: asyncio.Task[None] | None = None
+    secrets: ssl.SSLContext | None = None
+    count: _Count
 
-        def connection_made(self, transport: asyncio.BaseTransport) -> None:
-            """Count it, and let it in."""
-            plain = cast(asyncio.Transport, transport)
-            peer = str((plain.get_extra_info("peername") or ("",))[0])
-            if not count.come(peer):
-                if secrets is None:
-                    plain.write(refusal(503))
-                    plain.close()
-                else:
-                    plain.abort()
-                return
-            self._peer = peer
-            if secrets is None:
-                self._enter(plain)
+    def __init__(
+        self, config: Config, server_state: ServerState, app_state: dict[str, Any],
+        _loop: asyncio.AbstractEventLoop | None = None,
+    ) -> None:  # fmt: skip
+        self._made: Callable[[], TimedProtocol] = lambda: TimedProtocol(config, server_state, app_state, _loop)
+        self._inside: TimedProtocol | None = None
+        self._early: list[bytes] = []
+        self._peer: str | None = None
+        self._beginning: asyncio.Task[None] | None = None
+
+    def connection_made(self, transport: asyncio.BaseTransport) -> None:
+        """Count it, and let it in."""
+        plain = cast(asyncio.Transport, transport)
+        peer = str((plain.get_extra_info("peername") or ("",))[0])
+        if not self.count.come(peer):
+            if self.secrets is None:
+                plain.write(refusal(503))
+                plain.close()
             else:
-                plain.pause_reading()  # what comes now belongs to TLS
-                self._beginning = asyncio.get_running_loop().create_task(self._begin_tls(plain, secrets))
-
-        async def _begin_tls(self, plain: asyncio.Transport, secrets: ssl.SSLContext) -> None:
-            loop = asyncio.get_running_loop()
-            try:
-                found = await loop.start_tls(
-                    plain, self, secrets, server_side=True, ssl_handshake_timeout=HEAD_S, ssl_shutdown_timeout=HEAD_S
-                )
-            except (OSError, ssl.SSLError, asyncio.CancelledError):  # a timeout is an OSError, too
                 plain.abort()
-                self._gone()
-                return
-            if found is not None:
-                self._enter(cast(asyncio.Transport, found))
+            return
+        self._peer = peer
+        if self.secrets is None:
+            self._enter(plain)
+        else:
+            plain.pause_reading()  # what comes now belongs to TLS
+            self._beginning = asyncio.get_running_loop().create_task(self._begin_tls(plain, self.secrets))
 
-        def _enter(self, transport: asyncio.Transport) -> None:
-            self._inside = self._made()
-            self._inside.connection_made(transport)
-            for data in self._early:
-                self._inside.data_received(data)
-            self._early.clear()
-
-        def data_received(self, data: bytes) -> None:
-            """Hand on; what comes before TLS is known to have begun waits."""
-            if self._inside is None:
-                self._early.append(data)
-            else:
-                self._inside.data_received(data)
-
-        def eof_received(self) -> None:
-            """Hand on."""
-            if self._inside is not None:
-                self._inside.eof_received()
-
-        def pause_writing(self) -> None:
-            """Hand on."""
-            if self._inside is not None:
-                self._inside.pause_writing()
-
-        def resume_writing(self) -> None:
-            """Hand on."""
-            if self._inside is not None:
-                self._inside.resume_writing()
-
-        def connection_lost(self, exc: Exception | None) -> None:
-            """Hand on, and count one less."""
-            if self._inside is not None:
-                self._inside.connection_lost(exc)
+    async def _begin_tls(self, plain: asyncio.Transport, secrets: ssl.SSLContext) -> None:
+        loop = asyncio.get_running_loop()
+        try:
+            found = await loop.start_tls(
+                plain, self, secrets, server_side=True, ssl_handshake_timeout=HEAD_S, ssl_shutdown_timeout=HEAD_S
+            )
+        except (OSError, ssl.SSLError, asyncio.CancelledError):  # a timeout is an OSError, too
+            plain.abort()
             self._gone()
+            return
+        if found is not None:
+            self._enter(found)
 
-        def _gone(self) -> None:
-            if self._peer is not None:
-                count.go(self._peer)
-                self._peer = None
+    def _enter(self, transport: asyncio.Transport) -> None:
+        self._inside = self._made()
+        self._inside.connection_made(transport)
+        for data in self._early:
+            self._inside.data_received(data)
+        self._early.clear()
 
-    return Door
+    def data_received(self, data: bytes) -> None:
+        """Hand on; what comes before TLS is known to have begun waits."""
+        if self._inside is None:
+            self._early.append(data)
+        else:
+            self._inside.data_received(data)
+
+    def eof_received(self) -> None:
+        """Hand on."""
+        if self._inside is not None:
+            self._inside.eof_received()
+
+    def pause_writing(self) -> None:
+        """Hand on."""
+        if self._inside is not None:
+            self._inside.pause_writing()
+
+    def resume_writing(self) -> None:
+        """Hand on."""
+        if self._inside is not None:
+            self._inside.resume_writing()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        """Hand on, and count one less."""
+        if self._inside is not None:
+            self._inside.connection_lost(exc)
+        self._gone()
+
+    def _gone(self) -> None:
+        if self._peer is not None:
+            self.count.go(self._peer)
+            self._peer = None
+
+
+def door(secrets: ssl.SSLContext | None) -> type[Door]:
+    """The protocol class of one server. secrets: its certificate and key, where it speaks HTTPS."""
+    return type("Door", (Door,), {"secrets": secrets, "count": _Count()})

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import Any
 
 from fsrs import Card, Rating, Scheduler
 
@@ -22,11 +23,23 @@ TOPICS: dict[str, str] = {  # and what each asks
 }
 
 
+def _is_card(text: Any) -> bool:
+    try:
+        return Card.from_json(text).due.tzinfo is not None
+    except (ValueError, TypeError, KeyError, AttributeError):
+        return False
+
+
 @dataclass(frozen=True)
 class Deck:
     """A player's cards: by topic, as the package writes them; a topic without one was never asked."""
 
     cards: Mapping[str, str]
+
+    @classmethod
+    def read(cls, kept: Mapping[Any, Any]) -> "Deck":
+        """The deck as it was kept; a card that cannot be read is left out, so that its topic is asked anew."""
+        return cls({topic: text for topic, text in kept.items() if topic in TOPICS and _is_card(text)})
 
     def due(self, now: datetime, sums: bool = True) -> str:
         """The topic to be asked: the one that is due longest, then the first that was never asked, then the next.

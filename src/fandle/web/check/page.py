@@ -2,9 +2,11 @@
 
 import json
 from datetime import UTC, datetime
+from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.player.scatter import CLUB
@@ -38,7 +40,6 @@ from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, linked_table, player_of, shelf_of
 from fandle.web.speech import said, screen_of
-from fandle.web.table.page import table_choices
 from fandle.web.table.stroke_words import stroke_words
 from fandle.web.work import works_of
 
@@ -48,16 +49,22 @@ router = APIRouter(responses=FAULTS)
 @router.get(address.CHECK_ROOM, response_class=HTMLResponse)
 async def check_room(request: Request) -> HTMLResponse:
     """The reference shots of one table, to be played and entered one by one."""
+    context = await works_of(request).run(request, at_once(lambda: _room(request)), quick=False)
+    return await run_in_threadpool(request.app.state.templates.TemplateResponse, request, "check.html", context)
+
+
+def _room(request: Request) -> dict[str, Any]:
     shelf = shelf_of(request)
     table, name, fault = linked_table(request)
-    choices = table_choices(shelf)
-    context = {
+    choices = shelf.choices(name)
+    return {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "fault": fault,
         "name": name,
         "label": dict(choices).get(name, name),
         "own": name in shelf.tables(),
+        "record": next((row for row in shelf.standing() if row.label == name), None),
         "tables": choices,
         "earlier": _earlier(shelf, name),
         "state": json.dumps(said(shots_of(table), screen_of(request, table, turns=False)), allow_nan=False),
@@ -66,8 +73,6 @@ async def check_room(request: Request) -> HTMLResponse:
             "move": address.MOVE_TO, "room": address.CHECK_ROOM,
         },
     }  # fmt: skip
-    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "check.html", context)
-    return response
 
 
 def _earlier(shelf: Shelf, name: str) -> list[dict[str, object]]:
@@ -116,13 +121,16 @@ def _shot(table: Table, shot: Reference, made: Setup) -> ShotModel:
 async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
     """What the shots so far come to."""
     shelf = shelf_of(request)
-    table = shelf.table(question.table)
-    before = standard_twin(table) if question.hidden else table
-    seen = [_seen(shot, before) for shot in question.shots]
-    player, today = player_of(request), datetime.now(UTC).date()
-    found = await works_of(request).run(request, at_once(lambda: check(before, seen, player, today)), quick=False)
-    others = {name: each for name, each in shelf.tables().items() if name != question.table}
-    return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
+
+    def checked() -> ResultModel:
+        table = shelf.table(question.table)
+        before = standard_twin(table) if question.hidden else table
+        seen = [_seen(shot, before) for shot in question.shots]
+        found = check(before, seen, player_of(request), datetime.now(UTC).date())
+        others = {name: each for name, each in shelf.tables().items() if name != question.table}
+        return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
+
+    return await works_of(request).run(request, at_once(checked), quick=False)
 
 
 def _seen(shot: PlayedModel, table: Table) -> Seen:

@@ -3,7 +3,7 @@
 from typing import Annotated, Any
 from urllib.parse import quote
 
-from fastapi import APIRouter, Body, Request
+from fastapi import APIRouter, Body, Path, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
@@ -15,6 +15,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.base import Number
 from fandle.formats.files import TableFile, read_table, table_json, table_of
+from fandle.formats.names import Name
 from fandle.service.tables import check, make
 from fandle.store import club
 from fandle.web import address
@@ -25,7 +26,9 @@ from fandle.web.table.api import LARGEST_FILE
 from fandle.web.work import works_of
 
 router = APIRouter()
-Name = Annotated[str, Field(min_length=1, max_length=60)]
+Id = Annotated[int, Path(ge=1, le=2**53)]
+Base = Annotated[str, Field(min_length=1, max_length=60)]
+Was = Annotated[str | None, Field(max_length=40)]  # the edition that was seen
 
 
 class TableForm(BaseModel):
@@ -33,19 +36,19 @@ class TableForm(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    base: Name
+    base: Base
     name: Name | None = None
     values: dict[str, Number] = Field(default_factory=dict, max_length=60)
     cloth: str | None = None
     rubber: str | None = None
     whole: TableFile | None = None  # takes the place of all that: a table as it was before a change
+    was: Was = None
 
     def table(self, base: Table) -> Table:
         """The table it describes, checked."""
         if self.whole is not None:
             return table_of(self.whole)
-        name = None if self.name is None else self.name.strip()
-        return make(base, self.values, self.cloth, self.rubber, name)
+        return make(base, self.values, self.cloth, self.rubber, self.name)
 
 
 class BringBack(BaseModel):
@@ -64,10 +67,19 @@ class CueForm(BaseModel):
     name: Name
     end_ratio: Number
     tip_mm: Number
+    was: Was = None
 
 
 class NameModel(TypedDict):
-    """What something is called from now on."""
+    """What something is called from now on, its record's id, and the edition of what was kept."""
+
+    name: str
+    id: int
+    edition: str
+
+
+class TakenModel(TypedDict):
+    """What a table that was taken in is called."""
 
     name: str
 
@@ -79,10 +91,20 @@ class GoneModel(TypedDict):
     id: int
 
 
+class CueGone(TypedDict):
+    """A cue that was let go of: what POST takes to keep it again; figures that could not be read are null."""
+
+    name: str
+    end_ratio: float | None
+    tip_mm: float | None
+
+
 class ChangedModel(SeenModel):
     """A changed table as it is now, where it is played on, and what it was: whole, to take the change back."""
 
     name: str
+    id: int
+    edition: str
     before: dict[str, Any] | None
     play: str
 
@@ -90,8 +112,8 @@ class ChangedModel(SeenModel):
 @router.post(address.CLUB_PREVIEW, responses=FAULTS)
 async def post_preview(form: TableForm, request: Request) -> SeenModel:
     """What a table would do, before it is kept; its figures after words were chosen."""
-    table = form.table(shelf_of(request).table(form.base))
-    return await works_of(request).run(request, at_once(lambda: seen(table)))
+    shelf = shelf_of(request)
+    return await works_of(request).run(request, at_once(lambda: seen(form.table(shelf.table(form.base)))))
 
 
 @router.post(address.CLUB_TABLES, responses=KEPT)
@@ -103,30 +125,34 @@ def post_table(form: TableForm, request: Request) -> NameModel:
     table = form.table(shelf.table(form.base))
     _may_be_called(table.name)
     check(table)
-    club.add_table(shelf.database, table.name, table_json(table))
+    kept = club.add_table(shelf.database, table.name, table_json(table))
     shelf.forget()
-    return {"name": table.name}
+    return {"name": table.name, "id": kept.id, "edition": kept.edition}
 
 
-@router.put(address.CLUB_TABLES + "/{name:path}", responses=KEPT)
-def put_table(name: str, form: TableForm, request: Request) -> ChangedModel:
-    """Change a home-made table. `before` is what it was, for the same call to take the change back."""
+@router.put(address.CLUB_TABLES + "/{table}", responses=KEPT)
+def put_table(table: Id, form: TableForm, request: Request) -> ChangedModel:
+    """Change a home-made table; refused where it was changed since it was seen. `before` is what it was, for the same
+    call to take the change back."""
     shelf = shelf_of(request)
-    before = shelf.tables().get(name)
-    table = form.table(shelf.table(form.base))
-    _may_be_called(table.name)
-    check(table)
-    club.change_table(shelf.database, name, table.name, table_json(table))
+    called = next((row.label for row in shelf.standing() if row.id == table), "")
+    before = shelf.tables().get(called)
+    made = form.table(shelf.table(form.base) if before is None else before)
+    _may_be_called(made.name)
+    check(made)
+    kept = club.change_table(shelf.database, table, made.name, table_json(made), form.was)
     shelf.forget()
-    old = None if before is None else table_json(before)
-    return {"name": table.name, "before": old, "play": play_href(table, mine_of(request)), **seen(table)}
+    return {
+        "name": made.name, "id": kept.id, "edition": kept.edition, "play": play_href(made, mine_of(request)),
+        "before": None if before is None else table_json(before), **seen(made),
+    }  # fmt: skip
 
 
-@router.delete(address.CLUB_TABLES + "/{name:path}", responses=KEPT)
-def delete_table(name: str, request: Request) -> GoneModel:
+@router.delete(address.CLUB_TABLES + "/{table}", responses=KEPT)
+def delete_table(table: Id, request: Request) -> GoneModel:
     """Let go of a home-made table; its log stays, and its id brings it back."""
     shelf = shelf_of(request)
-    gone = club.remove_table(shelf.database, name)
+    gone = club.remove_table(shelf.database, table)
     shelf.forget()
     return {"name": gone.label, "id": gone.id}
 
@@ -135,15 +161,15 @@ def delete_table(name: str, request: Request) -> GoneModel:
 def post_bring_back(back: BringBack, request: Request) -> NameModel:
     """A table that was let go of stands in the club again."""
     shelf = shelf_of(request)
-    name = club.bring_back(shelf.database, back.id).label
+    kept = club.bring_back(shelf.database, back.id)
     shelf.forget()
-    return {"name": name}
+    return {"name": kept.label, "id": kept.id, "edition": kept.edition}
 
 
 @router.post(address.READ_TABLE, responses=KEPT)
 def post_read_table(
     text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
-) -> NameModel:
+) -> TakenModel:
     """A table file, checked, standing in the club from now on."""
     return {"name": shelf_of(request).take_in(read_table(text)).name}
 
@@ -158,34 +184,32 @@ def get_table_file(name: str, request: Request) -> JSONResponse:
 @router.post(address.CLUB_CUES, responses=KEPT)
 def post_cue(form: CueForm, request: Request) -> NameModel:
     """Keep a new cue."""
-    return _keep_cue(form, request, None)
+    return _keep_cue(form, request, 0)
 
 
-@router.put(address.CLUB_CUES + "/{name:path}", responses=KEPT)
-def put_cue(name: str, form: CueForm, request: Request) -> NameModel:
-    """Change a cue."""
-    return _keep_cue(form, request, name)
+@router.put(address.CLUB_CUES + "/{cue}", responses=KEPT)
+def put_cue(cue: Id, form: CueForm, request: Request) -> NameModel:
+    """Change a cue; refused where it was changed since it was seen."""
+    return _keep_cue(form, request, cue)
 
 
-@router.delete(address.CLUB_CUES + "/{name:path}", responses=KEPT)
-def delete_cue(name: str, request: Request) -> CueForm:
+@router.delete(address.CLUB_CUES + "/{cue}", responses=KEPT)
+def delete_cue(cue: Id, request: Request) -> CueGone:
     """Let go of a cue; the reply is what POST takes to keep it again."""
     shelf = shelf_of(request)
-    gone = club.remove_cue(shelf.database, name)
+    gone = club.remove_cue(shelf.database, cue)
     shelf.forget()
-    return CueForm(name=gone.name, end_ratio=gone.end_ratio, tip_mm=gone.tip_mm)
+    return {"name": gone.name, "end_ratio": gone.end_ratio, "tip_mm": gone.tip_mm}
 
 
-def _keep_cue(form: CueForm, request: Request, old: str | None) -> NameModel:
+def _keep_cue(form: CueForm, request: Request, cue: int) -> NameModel:
     shelf = shelf_of(request)
-    cue = own_cue(form.name.strip(), form.end_ratio, form.tip_mm / 1000)
-    club.save_cue(shelf.database, club.CueRow(cue.name, form.end_ratio, form.tip_mm), old)
+    made = own_cue(form.name, form.end_ratio, form.tip_mm / 1000)
+    kept = club.save_cue(shelf.database, club.CueRow(made.name, form.end_ratio, form.tip_mm, cue), form.was)
     shelf.forget()
-    return {"name": cue.name}
+    return {"name": kept.name, "id": kept.id, "edition": kept.edition}
 
 
 def _may_be_called(name: str) -> None:
-    if not name:
-        raise BadInputError("a table needs a name: type one", "name", code="no_name")
     if name in STANDARDS:
         raise BadInputError(f"{name!r} is a standard table: choose another name", "name", code="taken")

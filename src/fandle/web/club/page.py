@@ -42,7 +42,7 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
     """All tables and cues; one table open, to be read or changed."""
     shelf = shelf_of(request)
     fault = ""
-    standing = club.tables(shelf.database)
+    standing = shelf.standing()
     first = standing[0] if standing else None
     name = table or (first.data if first and isinstance(first.data, str) else first.label if first else "pool-9ft")
     try:
@@ -52,11 +52,13 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         fault, chosen = f"{error}.", STANDARDS["pool-9ft"]
         shown_as = look(chosen)
     own = chosen.name not in STANDARDS
+    record = next((row for row in standing if own and row.label == chosen.name), None)
     context = {
         "fault": fault,
         "rows": _rows(shelf, standing),
         "chosen": chosen.name,
         "own": own,
+        "record": record,
         "title": chosen.name if own else _label(standing, chosen.name),
         "made_from": LABELS[chosen.standard],
         "groups": _groups(chosen),
@@ -67,7 +69,7 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "play": play_href(chosen, mine_of(request)),
         "shots": _two_shots(chosen),
         "mine": mine_of(request).cue.name,
-        "cues": [_cue(cue) for cue in (*CUES.values(), *shelf.cues().values())],
+        "cues": [*(_cue(cue) for cue in CUES.values()), *_own_cues(shelf)],
         "ratio": CUE_LIMITS["end_ratio"],
         "urls": URLS,
         "backup": _backup(shelf),
@@ -159,6 +161,24 @@ def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
         }
         groups.setdefault(how.group, []).append(row)
     return list(groups.items())
+
+
+def _own_cues(shelf: Shelf) -> list[dict[str, Any]]:
+    """The club's own cues; one whose record is malformed is shown as such."""
+    readable = shelf.cues()
+    return [
+        {
+            **(_cue(readable[row.name]) if row.name in readable else _unreadable(row)),
+            "id": row.id,
+            "edition": row.edition,
+        }
+        for row in club.cues(shelf.database)
+    ]
+
+
+def _unreadable(row: club.CueRow) -> dict[str, Any]:
+    label = f"{row.name} (this record cannot be read)"
+    return {"name": row.name, "label": label, "own": True, "ratio": "", "tip": "–", "squirt": "–"}
 
 
 def _cue(cue: Cue) -> dict[str, Any]:

@@ -5,13 +5,14 @@ from dataclasses import replace
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
+from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
 from fandle.core.steps import Steps
+from fandle.core.table.model import Table
 from fandle.service.compare import compare
 from fandle.service.situation import Situation
-from fandle.store.queries import layouts
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
@@ -19,6 +20,7 @@ from fandle.web.known import mine_of, player_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Question, scene_of, situation
+from fandle.web.table.link import known_with
 from fandle.web.table.models import SceneModel
 from fandle.web.table.page import first_situation
 from fandle.web.work import works_of
@@ -38,15 +40,23 @@ class CompareModel(TypedDict):
 @router.get(address.COMPARE_ROOM, response_class=HTMLResponse)
 async def compare_room(request: Request) -> HTMLResponse:
     """All systems side by side on the layout in the address."""
-    database, fault, mine = request.app.state.database, "", mine_of(request)
-    try:
-        query = request.query_params
-        asked = address.read(query, shelf_of(request).known) if query else first_situation(layouts(database), mine)
-    except BadInputError as error:
-        fault, asked = f"This link cannot be opened: {error}.", first_situation(layouts(database), mine)
-    asked = replace(asked, player=player_of(request))
-    table, favourite = asked.table, mine.system
+    asked, favourite, fault = await run_in_threadpool(_asked, request)
     shown = await works_of(request).run(request, compared(asked, favourite))
+    return await run_in_threadpool(_page, request, asked.table, shown, fault)
+
+
+def _asked(request: Request) -> tuple[Situation, str, str]:
+    """What the address asks, the favourite system, and why that could not be opened, "" where it could."""
+    database, fault, mine, query = request.app.state.database, "", mine_of(request), request.query_params
+    try:
+        known = known_with(shelf_of(request), query)
+        asked = address.read(query, known) if query else first_situation(database, mine)
+    except BadInputError as error:
+        fault, asked = f"This link cannot be opened: {error}.", first_situation(database, mine)
+    return replace(asked, player=player_of(request)), mine.system, fault
+
+
+def _page(request: Request, table: Table, shown: CompareModel, fault: str) -> HTMLResponse:
     context = {
         "fault": fault,
         "drawing": drawing(table),
@@ -68,8 +78,7 @@ async def compare_room(request: Request) -> HTMLResponse:
 @router.post(address.COMPARE, responses=FAULTS)
 async def post_compare(question: Question, request: Request) -> CompareModel:
     """Every system on a layout, those that land nearest first."""
-    favourite = mine_of(request).system
-    asked = situation(question, request)
+    asked, favourite = await run_in_threadpool(lambda: (situation(question, request), mine_of(request).system))
     shown = await works_of(request).run(request, compared(asked, favourite))
     return said(shown, screen_of(request, asked.table, turns=False))
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.handbook.corrections import Corrected, corrections
 from fandle.core.handbook.essays import CLOTHS, cautions, disputes, games, quarrels
@@ -16,7 +17,6 @@ from fandle.web.drawing import path
 from fandle.web.faults import FAULTS
 from fandle.web.known import linked_table, shelf_of
 from fandle.web.speech import screen_of
-from fandle.web.table.page import table_choices
 from fandle.web.work import works_of
 
 router = APIRouter(responses=FAULTS)
@@ -47,12 +47,17 @@ def _disputes(table: Table) -> Context:
 
 async def _page(request: Request, name: str, title: str, made: Callable[[Table], Context]) -> HTMLResponse:
     """A page with its figures on the table of its link."""
-    table, label, fault = linked_table(request)
+    table, label, fault = await run_in_threadpool(linked_table, request)
     found = await works_of(request).run(request, at_once(lambda: made(table)), quick=False)
+    told: Context = {"fault": fault, "title": title, "kind": name, "name": label, **found}
+    return await run_in_threadpool(_show, request, table, told)
+
+
+def _show(request: Request, table: Table, told: Context) -> HTMLResponse:
     context = {
-        "fault": fault, "title": title, "kind": name, "name": label, "tables": table_choices(shelf_of(request)),
+        "tables": shelf_of(request).choices(str(told["name"])),
         "screen": screen_of(request, table, turns=False), "length": table.length * 1000, "width": table.width * 1000,
-        **found,
+        **told,
     }  # fmt: skip
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "more.html", context)
     return response

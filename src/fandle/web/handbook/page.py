@@ -7,6 +7,7 @@ from typing import NamedTuple
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from pydantic import BaseModel, ConfigDict
+from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
@@ -34,7 +35,6 @@ from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
-from fandle.web.table.page import table_choices
 from fandle.web.work import works_of
 
 router = APIRouter(responses=FAULTS)
@@ -116,16 +116,25 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
     if method.upper() in TECHNIQUES:
         return await technique.show(method.upper(), request)
     if method.upper() not in METHODS:
-        return _index(request, f"There is no system {method}: choose one of these.")
-    page, fault = page_of(method), ""
+        return await run_in_threadpool(_index, request, f"There is no system {method}: choose one of these.")
+    page = page_of(method)
+    asked, fault = await run_in_threadpool(_opened, page, request)
+    shown = await works_of(request).run(request, _example(page, asked))
+    return await run_in_threadpool(_show, request, page, asked, shown, fault)
+
+
+def _opened(page: Page, request: Request) -> tuple[Asked, str]:
+    """(what the address asks, "" or why that could not be opened: then the page's own example)."""
     try:
-        asked = _linked(page, request)
+        return _linked(page, request), ""
     except BadInputError as error:
-        fault = f"This link cannot be opened: {error}."
-        asked = Asked(page.example, page.rails, OWN, OWN)
+        return Asked(page.example, page.rails, OWN, OWN), f"This link cannot be opened: {error}."
+
+
+def _show(request: Request, page: Page, asked: Asked, found: ExampleModel, fault: str) -> HTMLResponse:
     layout = asked.layout
     screen = screen_of(request, layout.table, turns=False)
-    shown = said(await works_of(request).run(request, _example(page, asked)), screen)
+    shown = said(found, screen)
     before, after = _beside(page)
     context = {
         "page": page,
@@ -136,7 +145,7 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
         "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
         "state": json.dumps(shown, allow_nan=False),
-        "tables": table_choices(shelf_of(request)),
+        "tables": shelf_of(request).choices(),
         "cloths": (OWN, *CLOTHS),
         "rubbers": (OWN, *RUBBERS),
         "table_name": layout.table.name,
@@ -176,7 +185,7 @@ def _beside(page: Page) -> tuple[Page | None, Page | None]:
 async def post_example(method: str, asked: Example, request: Request) -> ExampleModel:
     """The live example: the sum, the landing, the hands, and the other systems on the same layout."""
     page = page_of(method)
-    wanted = asked_of(page, asked, request)
+    wanted = await run_in_threadpool(asked_of, page, asked, request)
     shown = await works_of(request).run(request, _example(page, wanted))
     return said(shown, screen_of(request, wanted.layout.table, turns=False))
 
@@ -185,7 +194,7 @@ async def post_example(method: str, asked: Example, request: Request) -> Example
 async def post_drift(method: str, asked: Example, request: Request) -> DriftModel:
     """How the system lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
-    layout, rails, *_ = asked_of(page, asked, request)
+    layout, rails, *_ = await run_in_threadpool(asked_of, page, asked, request)
     return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
 
 

@@ -7,6 +7,7 @@ from typing import NotRequired
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from pydantic import BaseModel, ConfigDict
+from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
@@ -32,7 +33,6 @@ from fandle.web.moment import MomentModel, moment_model
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
-from fandle.web.table.page import table_choices
 from fandle.web.work import works_of
 
 router = APIRouter(responses=FAULTS)
@@ -94,19 +94,31 @@ class TechniqueModel(TypedDict):
 
 async def show(method: str, request: Request) -> HTMLResponse:
     """A technique's page, its example the layout in the address if there is one."""
-    page, fault = technique_page(method), ""
+    page = technique_page(method)
+    asked, fault = await run_in_threadpool(_opened, page, request)
+    found = await works_of(request).run(request, at_once(lambda: _model(page.method, asked)))
+    return await run_in_threadpool(_show, request, page, asked, found, fault)
+
+
+def _opened(page: TechniquePage, request: Request) -> tuple["TechniqueAsked", str]:
+    """(what the address asks, "" or why that could not be opened: then the page's own example)."""
     try:
-        asked = _linked(page, request)
+        return _linked(page, request), ""
     except BadInputError as error:
-        fault, asked = f"This link cannot be opened: {error}.", TechniqueAsked(page.example)
+        return TechniqueAsked(page.example), f"This link cannot be opened: {error}."
+
+
+def _show(
+    request: Request, page: TechniquePage, asked: "TechniqueAsked", found: "TechniqueModel", fault: str
+) -> HTMLResponse:
     layout = asked.layout
     screen = screen_of(request, layout.table, turns=False)
-    shown = said(await works_of(request).run(request, at_once(lambda: _model(page.method, asked))), screen)
+    shown = said(found, screen)
     before, after = _beside(page)
     context = {
         "page": page, "screen": screen, "fault": fault, "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
-        "state": json.dumps(shown, allow_nan=False), "tables": table_choices(shelf_of(request)),
+        "state": json.dumps(shown, allow_nan=False), "tables": shelf_of(request).choices(),
         "cloths": (OWN, *CLOTHS), "rubbers": (OWN, *RUBBERS), "table_name": layout.table.name, "before": before,
         "after": after,
         "urls": {
@@ -145,10 +157,14 @@ def _beside(page: TechniquePage) -> tuple[str, str]:
 @router.post(address.TECHNIQUE + "/{method}", responses=FAULTS)
 async def post_technique(method: str, question: TechniqueQuestion, request: Request) -> TechniqueModel:
     """A technique solved on a layout."""
-    cue = shelf_of(request).cue(question.cue)
-    asked = TechniqueAsked(scene_layout(question.layout, request), question.cloth, question.rubber, cue)
+    asked = await run_in_threadpool(_question, question, request)
     shown = await works_of(request).run(request, at_once(lambda: _model(method.upper(), asked)))
     return said(shown, screen_of(request, asked.layout.table, turns=False))
+
+
+def _question(question: TechniqueQuestion, request: Request) -> TechniqueAsked:
+    cue = shelf_of(request).cue(question.cue)
+    return TechniqueAsked(scene_layout(question.layout, request), question.cloth, question.rubber, cue)
 
 
 def _model(method: str, asked: TechniqueAsked) -> TechniqueModel:

@@ -16,6 +16,7 @@ from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of, tip_of
+from fandle.web.me import me_url
 from fandle.web.noted import NotedShot, NotedShots
 from fandle.web.speech import english_of
 
@@ -65,6 +66,7 @@ def log_room(
         "exports": [path + _query(kept) for path in (address.LOG_CSV, address.LOG_JSON)],
         "import_url": address.LOG_IMPORT,
         "attempts_url": address.ATTEMPTS,
+        "me_url": me_url(request),
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "log.html", context)
     return response

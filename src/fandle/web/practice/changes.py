@@ -1,42 +1,47 @@
 """What changed and what did not: the log by groups, drill by drill, topic by topic of the quiz."""
 
+import math
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from fandle.core.player.share import wilson
 from fandle.core.practice.cards import TOPICS
-from fandle.core.practice.drills import BY_NAME, Drill
+from fandle.core.practice.drills import BY_NAME
 from fandle.core.practice.progress import Average, Made, average, bias_change, change_of, within
 from fandle.core.practice.record import Result
 from fandle.core.systems.base import figure
 from fandle.core.words.spoken import landing_word
+from fandle.formats.base import EARLIEST, LATEST
 from fandle.service.evening import By, Shot, grouped
 from fandle.store.practice import Answered, Try
 from fandle.web.practice.models import ProgressModel, ProgressRow
 
 PERIOD_DAYS = 14
+SHIPPED = {name: drill.title for name, drill in BY_NAME.items()}
+LONG_AGO = datetime(EARLIEST, 1, 1, tzinfo=UTC)
 GOAL = 0.2  # diamonds: a typical miss that one works towards
 
 
 def progress_model(
     tries: Sequence[Try], answers: Sequence[Answered], shots: Sequence[Shot], now: datetime, days: int = PERIOD_DAYS,
-    by: By = "kind", goal: float = GOAL, known: Mapping[str, Drill] = BY_NAME,
+    by: By = "kind", goal: float = GOAL, titles: Mapping[str, str] | None = None,
 ) -> ProgressModel:  # fmt: skip
     """What changed in the last so many days: the log by groups, drill by drill, topic by topic.
 
-    goal: the typical miss worked towards, diamonds; known: every drill by name.
+    goal: the typical miss worked towards, diamonds; titles: what drills are called, by name; those that
+    ship where nothing is said.
     """
+    titles = SHIPPED if titles is None else titles
     since, groups = now - timedelta(days=days), defaultdict[tuple[str, str], list[tuple[datetime, bool]]](list)
     for each in tries:
-        if each.drill in known:
-            groups[(each.drill, known[each.drill].title)].append((_when(each.made_at), each.made))
+        if each.drill in titles:
+            groups[(each.drill, titles[each.drill])].append((_when(each.made_at), each.made))
     for answer in answers:
         groups[(answer.topic, f"Quiz: {TOPICS.get(answer.topic, answer.topic)}")].append(
             (_when(answer.made_at), answer.correct)
         )
-    offs = [(_when(a.made_at), a.off) for a in answers if a.off is not None]
-    named = average([off for _, off in offs])
+    named = average([a.off for a in answers if isinstance(a.off, float) and math.isfinite(a.off)])
     bias = "" if named.count < 2 else f"{_named_words(named)} {within(named, goal)}."
     log_rows = [_log_row(name, some, now, since, goal) for name, some in sorted(grouped(shots, by).items())]
     drilled = [_progress_row(name, title, made, since) for (name, title), made in sorted(groups.items())]
@@ -84,4 +89,9 @@ def _progress_row(name: str, title: str, made: list[tuple[datetime, bool]], sinc
 
 
 def _when(text: str) -> datetime:
-    return datetime.fromisoformat(text)
+    """A time of a record; one that is none counts as long ago, and so does one at the ends of time."""
+    try:
+        when = datetime.fromisoformat(text)
+        return when.astimezone(UTC) if when.tzinfo is not None and EARLIEST <= when.year <= LATEST else LONG_AGO
+    except (ValueError, TypeError, OverflowError):
+        return LONG_AGO

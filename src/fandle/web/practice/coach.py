@@ -1,29 +1,24 @@
 """Coaching: a set of drills as a file to hand out, results as a file that comes back, players side by side."""
 
 import json
-from collections import defaultdict
-from typing import Annotated
+from itertools import islice
+from typing import IO, Annotated
 
 from fastapi import APIRouter, Body, Query, Request, Response
+from fastapi.responses import StreamingResponse
 from typing_extensions import TypedDict
 
 from fandle.core.practice.drills import BY_NAME
 from fandle.core.practice.tonight import PARTS
-from fandle.formats.practice import (
-    DRILLS_FORMAT,
-    AnswerFile,
-    OwnDrillFile,
-    ResultsFile,
-    TryFile,
-    file_text,
-    read_results,
-    read_set,
-)
+from fandle.formats.practice import DRILLS_FORMAT, OwnDrillFile, file_text, read_set
+from fandle.formats.results import MOST_OWN, AnswerFile, TryFile, results_parts
 from fandle.store import practice
-from fandle.store.practice import Try
+from fandle.store.practice_files import take_in
+from fandle.store.standing import my_nickname
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.practice.known_drills import known_drills, own_known, take_in
+from fandle.web.files import download, received
+from fandle.web.practice.known_drills import own_called, titles
 from fandle.web.practice.models import PartModel
 from fandle.web.table.api import LARGEST_FILE
 
@@ -73,9 +68,10 @@ def get_set(
     sums: bool = True,
 ) -> Response:  # fmt: skip
     """A set of drills as a file; drills: their names, with commas between; sums: false for hands and cue."""
-    names, known = [each for each in drills.split(",") if each], own_known(request.app.state.database)
+    names = [each for each in drills.split(",") if each]
+    known = own_called(request.app.state.database, names)
     made = {
-        "format": DRILLS_FORMAT, "name": name[:80] or "Drills", "note": note[:400], "drills": names, "sums": sums,
+        "format": DRILLS_FORMAT, "name": name[:60] or "Drills", "note": note[:400], "drills": names, "sums": sums,
         "own": [OwnDrillFile.of(known[each]).model_dump(mode="json") for each in names if each in known],
     }  # fmt: skip
     return _file("drills.fandle.json", file_text(read_set(json.dumps(made))))
@@ -88,7 +84,8 @@ def post_set(
     """A set of drills that was handed out, as a plan. Drills that somebody made are kept."""
     found = read_set(text)
     own = found.made()
-    take_in(request.app.state.database, own)
+    for each in own.values():
+        practice.keep_drill(request.app.state.database, each.name, OwnDrillFile.of(each).model_dump(mode="json"))
     known = {**BY_NAME, **own}
     parts: list[PartModel] = [
         {
@@ -100,53 +97,45 @@ def post_set(
     return {"name": found.name, "note": found.note, "parts": parts, "sums": found.sums}
 
 
-@router.get(address.RESULTS, responses=FAULTS)
-def get_results(request: Request) -> Response:
+@router.get(address.RESULTS, responses=FAULTS, response_class=StreamingResponse)
+def get_results(request: Request) -> StreamingResponse:
     """The tries and answers of who plays here, as a file to hand back."""
     database = request.app.state.database
-    tries, known = practice.tries(database), own_known(database)
-    made = ResultsFile(
-        format="fandle-practice/1", player=practice.first_player(database) or "me",
-        tries=[
-            TryFile(uid=t.uid, made_at=t.made_at, drill=t.drill, table=t.table_label, made=t.made)
-            for t in tries
-        ],
-        own=[OwnDrillFile.of(known[name]) for name in sorted({t.drill for t in tries}) if name in known],
-        answers=[
-            AnswerFile(uid=a.uid, made_at=a.made_at, topic=a.topic, correct=a.correct, off=a.off, seconds=a.seconds)
-            for a in practice.answers(database)
-        ],
+    tries, played = practice.tries(database), practice.last_played(database)
+    parts = results_parts(
+        my_nickname(database),
+        (OwnDrillFile.of(drill) for drill in islice(own_called(database, sorted(played)).values(), MOST_OWN)),
+        (TryFile.model_construct(uid=t.uid, made_at=t.made_at, drill=t.drill, table=t.table_label, made=t.made)
+         for t in tries),
+        (AnswerFile.model_construct(uid=a.uid, made_at=a.made_at, topic=a.topic, correct=a.correct, off=a.off,
+                                    seconds=a.seconds) for a in practice.answers(database)),
     )  # fmt: skip
-    return _file("practice.fandle.json", file_text(made))
+    return download(parts, "application/json", "practice.fandle.json")
 
 
 @router.post(address.READ_RESULTS, responses=KEPT)
-def post_results(
-    text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
-) -> TakenModel:
-    """A player's results, taken in: tries that are known already are left as they are."""
-    found = read_results(text)
-    rows = [Try(t.uid, t.made_at, t.drill, t.table, t.made, found.player) for t in found.tries]
-    take_in(request.app.state.database, found.made(), listed=False)
-    return {"player": found.player, "new": practice.note_tries(request.app.state.database, rows)}
+async def post_results(request: Request, player: str = "") -> TakenModel:
+    """A player's results, taken in: all or nothing; tries that are known already are left as they are.
+
+    player: what they are to be called here, where their own name is mine.
+    """
+    return await received(request, lambda file: _taken(request, file, player))
+
+
+def _taken(request: Request, file: IO[bytes], player: str) -> TakenModel:
+    done = take_in(request.app.state.database, file, player)
+    return {"player": done.player, "new": done.new}
 
 
 @router.get(address.SIDE_BY_SIDE, responses=FAULTS)
 def get_side_by_side(request: Request) -> SideModel:
     """Every drill that anybody has tried, player by player."""
-    database = request.app.state.database
-    names, known = practice.players(database), known_drills(database)
-    made: dict[str, dict[str, list[bool]]] = defaultdict(lambda: defaultdict(list))
-    for who in names:
-        for each in practice.tries(database, player=who):
-            made[each.drill][who].append(each.made)
+    counts = practice.counts(request.app.state.database)
+    names = sorted({who for by in counts.values() for who in by})
+    called = titles(request.app.state.database, counts)
     rows: list[SideRow] = [
-        {"title": known[drill].title, "made": [_words(by[who]) for who in names]}
-        for drill, by in made.items()
-        if drill in known
+        {"title": called[drill], "made": [f"{by[who][1]} of {by[who][0]}" if who in by else "" for who in names]}
+        for drill, by in counts.items()
+        if drill in called
     ]
     return {"players": names, "rows": rows}
-
-
-def _words(made: list[bool]) -> str:
-    return f"{sum(made)} of {len(made)}" if made else ""

@@ -144,6 +144,13 @@ class EntryModel(TypedDict):
     made: str
 
 
+class OwnListModel(TypedDict):
+    """More drills that players made; older: the record from which still older ones begin, null where there are none."""
+
+    entries: list[EntryModel]
+    older: int | None
+
+
 class MadeModel(EntryModel):
     """A drill a player made. on: the table of its layout; new: was it not there before?"""
 

@@ -5,10 +5,13 @@ from urllib.parse import parse_qsl
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 
-from fandle.core.practice.own import MOST_SAY, MOST_TITLE, MOST_TRIES, Counts
+from fandle.core.practice.own import MOST_SAY, MOST_TRIES, Counts
+from fandle.formats.names import Name
 from fandle.formats.practice import OwnDrillFile
 from fandle.service.own_drills import drill_of
+from fandle.service.situation import Situation
 from fandle.store import practice
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
@@ -27,7 +30,7 @@ class OwnNote(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     query: str = Field(max_length=8000)
-    title: str = Field(min_length=1, max_length=MOST_TITLE)
+    title: Name
     say: str = Field(default="", max_length=MOST_SAY)
     stop: bool = False
     wanted_hits: int = Field(default=7, ge=1, le=MOST_TRIES)
@@ -37,17 +40,21 @@ class OwnNote(BaseModel):
 @router.post(address.OWN_DRILLS, responses=FAULTS)
 async def post_own(note: OwnNote, request: Request) -> MadeModel:
     """Make a drill of a layout's line; where the line cannot be drilled, the reason is told and nothing is kept."""
-    query = dict(parse_qsl(note.query.removeprefix("?")))
-    asked = address.read(query, known_with(shelf_of(request).known, query))
-    asked = replace(asked, player=player_of(request))
+    asked = await run_in_threadpool(_asked, note, request)
     counts = Counts(note.stop, note.wanted_hits, note.out_of)
     made = await works_of(request).run(request, drill_of(asked, note.title, note.say, counts), quick=False)
-    new = practice.keep_drill(request.app.state.database, made.name, OwnDrillFile.of(made).model_dump(mode="json"))
+    data = OwnDrillFile.of(made).model_dump(mode="json")
+    new = await run_in_threadpool(practice.keep_drill, request.app.state.database, made.name, data)
     shown: MadeModel = {
         "key": made.name, "title": made.title, "family": made.family, "why_not": "", "made": "",
         "on": asked.table.name, "new": new,
     }  # fmt: skip
     return said(shown, screen_of(request, asked.table, turns=False))
+
+
+def _asked(note: OwnNote, request: Request) -> Situation:
+    query = dict(parse_qsl(note.query.removeprefix("?")))
+    return replace(address.read(query, known_with(shelf_of(request), query)), player=player_of(request))
 
 
 @router.delete(address.OWN_DRILLS + "/{name}", responses=KEPT)

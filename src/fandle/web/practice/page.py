@@ -1,15 +1,17 @@
 """The Practice room: what should I work on tonight? Its page, the plan, the drills and their tries."""
 
 import json
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Mapping
 from datetime import UTC, datetime
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.errors import BadInputError
-from fandle.core.practice.drills import drill_named
-from fandle.core.practice.record import Result, Tried
+from fandle.core.practice.own import FAMILY
 from fandle.core.practice.tonight import MINUTES
 from fandle.core.steps import at_once
 from fandle.core.table.model import Table
@@ -17,17 +19,27 @@ from fandle.service.evening import Shot, tonight
 from fandle.service.own_drills import hands
 from fandle.service.practise import drill, drills
 from fandle.store import log, practice
+from fandle.store.database import Database
 from fandle.store.practice import Try
+from fandle.store.standing import my_nickname
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import Known, linked_table, shelf_of
-from fandle.web.noted import noted_situation
-from fandle.web.practice.known_drills import known_drills, own_listed
-from fandle.web.practice.models import DrillModel, EntryModel, PracticeQuestion, RecordModel, TonightModel, TryNote
+from fandle.web.me import me_url
+from fandle.web.noted import noted_situation, tried_of
+from fandle.web.practice.known_drills import LISTED, Listed, drill_called, own_listed, own_newest
+from fandle.web.practice.models import (
+    DrillModel,
+    EntryModel,
+    OwnListModel,
+    PracticeQuestion,
+    RecordModel,
+    TonightModel,
+    TryNote,
+)
 from fandle.web.practice.present import drill_model, record, tonight_model
 from fandle.web.speech import said, screen_of
-from fandle.web.table.page import table_choices
 from fandle.web.work import works_of
 
 router = APIRouter(responses=FAULTS)
@@ -38,18 +50,22 @@ DAY_S = 86400.0
 @router.get(address.PRACTICE_ROOM, response_class=HTMLResponse)
 async def practice_room(request: Request) -> HTMLResponse:
     """Tonight's plan, the drills, the quiz and the progress on one table."""
-    shelf = shelf_of(request)
-    table, name, fault = linked_table(request)
-    choices = table_choices(shelf)
-    entries = await works_of(request).run(request, at_once(lambda: _entries(request, table)), quick=False)
-    context = {
+    table, name, fault = await run_in_threadpool(linked_table, request)
+    context = await works_of(request).run(request, at_once(lambda: _context(request, table, name, fault)), quick=False)
+    return await run_in_threadpool(request.app.state.templates.TemplateResponse, request, "practice.html", context)
+
+
+def _context(request: Request, table: Table, name: str, fault: str) -> dict[str, Any]:
+    return {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "fault": fault,
         "name": name,
-        "tables": choices,
+        "tables": shelf_of(request).choices(name),
         "minutes": MINUTES,
-        "state": json.dumps(said(entries, screen_of(request, table, turns=False)), allow_nan=False),
+        "me_url": me_url(request),
+        "older": older_than(own_listed(request.app.state.database, LISTED + 1)),
+        "state": json.dumps(said(_entries(request, table), screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "tonight": address.TONIGHT, "drill": address.DRILL, "tries": address.TRIES, "ask": address.ASK,
             "reply": address.REPLY, "progress": address.PROGRESS, "room": address.PRACTICE_ROOM,
@@ -58,78 +74,108 @@ async def practice_room(request: Request) -> HTMLResponse:
             "side": address.SIDE_BY_SIDE,
         },
     }  # fmt: skip
-    response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "practice.html", context)
-    return response
 
 
 def _entries(request: Request, table: Table) -> list[EntryModel]:
+    """The newest of the players' own drills, then all others. Whether an own one can be on this table is found when it
+    is opened: a club may have thousands."""
     database = request.app.state.database
-    tries = practice.tries(database)
-    made = {name: [t.made for t in tries if t.drill == name] for name in {t.drill for t in tries}}
-    return [
+    made = _made(database)
+    shipped: list[EntryModel] = [
         {
             "key": found.drill.name, "title": found.drill.title, "family": found.drill.family,
-            "why_not": found.why_not,
-            "made": f"{sum(hits)} of {len(hits)}" if (hits := made.get(found.drill.name, [])) else "",
+            "why_not": found.why_not, "made": made.get(found.drill.name, ""),
         }
-        for found in drills(table, own_listed(database))
+        for found in drills(table)
     ]  # fmt: skip
+    return own_entries(own_listed(database), made) + shipped
+
+
+def own_entries(listed: list[Listed], made: Mapping[str, str]) -> list[EntryModel]:
+    """Drills that players made as the list has them; made: what was made of each, in words."""
+    return [
+        {"key": each.name, "title": each.title, "family": FAMILY, "why_not": "", "made": made.get(each.name, "")}
+        for each in listed
+    ]
+
+
+def _made(database: Database) -> dict[str, str]:
+    """What who plays here made of each drill: "6 of 9"."""
+    mine = my_nickname(database)
+    return {drill: f"{by[mine][1]} of {by[mine][0]}" for drill, by in practice.counts(database).items() if mine in by}
+
+
+@router.get(address.OWN_DRILLS, responses=FAULTS)
+def get_own(request: Request, before: Annotated[int | None, Query(ge=1, le=2**53)] = None) -> OwnListModel:
+    """More of the drills that players made, older than the one of this record's id; older: whether there are more."""
+    database = request.app.state.database
+    found = own_listed(database, LISTED + 1, before)
+    return {"entries": own_entries(found[:LISTED], _made(database)), "older": older_than(found)}
+
+
+def older_than(found: list[Listed]) -> int | None:
+    """The record from which still older drills begin, where more were found than are listed at once."""
+    return found[LISTED - 1].id if len(found) > LISTED else None
 
 
 @router.post(address.TONIGHT, responses=FAULTS)
 async def post_tonight(question: PracticeQuestion, request: Request) -> TonightModel:
     """A plan of so many minutes, from the log and from what was drilled."""
     shelf, database = shelf_of(request), request.app.state.database
-    table, now = shelf.table(question.table), datetime.now(UTC)
-    rows, own = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)], own_listed(database)
-    played = {
-        name: (now - datetime.fromisoformat(when)).total_seconds() / DAY_S
-        for name, when in practice.last_played(database).items()
-    }
 
     def made() -> TonightModel:
-        return tonight_model(tonight(shots_of(rows, shelf.known, now), played, question.minutes, table, own))
+        table, now = shelf.table(question.table), datetime.now(UTC)
+        rows, own = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)], own_newest(database)
+        days = {name: days_since(when, now) for name, when in practice.last_played(database).items()}
+        played = {name: ago for name, ago in days.items() if ago is not None}
+        plan = tonight_model(tonight(shots_of(rows, shelf.known, now), played, question.minutes, table, own))
+        return said(plan, screen_of(request, table, turns=False))
 
-    found = await works_of(request).run(request, at_once(made), quick=False)
-    return said(found, screen_of(request, table, turns=False))
+    return await works_of(request).run(request, at_once(made), quick=False)
+
+
+def days_since(text: str, now: datetime) -> float | None:
+    """Days from a time in a record until now, none below 0 where the clock went back; None where it is no time."""
+    try:
+        return max((now - datetime.fromisoformat(text)).total_seconds() / DAY_S, 0.0)
+    except (ValueError, TypeError, OverflowError):
+        return None
 
 
 def shots_of(rows: list[log.Noted], known: Known, now: datetime) -> Iterator[Shot]:
     """The log's attempts as situations; records that cannot be read are left out."""
     for row in rows:
+        days = days_since(row.made_at, now)
         try:
-            asked = noted_situation(row, known)
-            days = (now - datetime.fromisoformat(row.made_at)).total_seconds() / DAY_S
-            yield Shot(
-                asked, float(row.aim["nose"]), Tried(Result(row.result), row.off), days, row.table_label, row.system
-            )
+            asked, nose, tried = noted_situation(row, known), float(row.aim["nose"]), tried_of(row)
         except (BadInputError, ValueError, TypeError, KeyError):
             continue
+        if days is not None and math.isfinite(nose):
+            yield Shot(asked, nose, tried, days, row.table_label, row.system)
 
 
 @router.post(address.DRILL, responses=FAULTS)
 async def post_drill(question: PracticeQuestion, request: Request) -> DrillModel:
     """One drill set up on the table, with its line and its record."""
-    database, table = request.app.state.database, shelf_of(request).table(question.table)
-    wanted = drill_named(question.drill, known_drills(database))
-    tries = practice.tries(database, wanted.name)
+    database, shelf = request.app.state.database, shelf_of(request)
 
     def made() -> DrillModel:
+        table, wanted = shelf.table(question.table), drill_called(database, question.drill)
         found = drill(wanted, table)
-        return drill_model(found, tries, () if question.sums else hands(found))
+        told = drill_model(found, practice.made(database, wanted.name), () if question.sums else hands(found))
+        return said(told, screen_of(request, table, turns=False))
 
-    found = await works_of(request).run(request, at_once(made), quick=False)
-    return said(found, screen_of(request, table, turns=False))
+    return await works_of(request).run(request, at_once(made), quick=False)
 
 
 @router.post(address.TRIES, responses=KEPT)
 def post_try(note: TryNote, request: Request) -> RecordModel:
     """Note a try; the same uid again changes nothing."""
     database = request.app.state.database
-    wanted = drill_named(note.drill, known_drills(database))
+    wanted = drill_called(database, note.drill)
     shelf_of(request).table(note.table)
     practice.note_tries(database, [Try(note.uid, log.now(), wanted.name, note.table, note.made)])
-    return record(wanted, practice.tries(database, wanted.name))
+    return record(wanted, practice.made(database, wanted.name))
 
 
 @router.delete(address.TRIES + "/{uid}", responses=KEPT)
@@ -137,4 +183,4 @@ def delete_try(uid: str, request: Request) -> RecordModel:
     """Take a try back."""
     database = request.app.state.database
     gone = practice.take_back(database, uid)
-    return record(drill_named(gone.drill, known_drills(database)), practice.tries(database, gone.drill))
+    return record(drill_called(database, gone.drill), practice.made(database, gone.drill))

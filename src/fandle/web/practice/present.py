@@ -25,7 +25,6 @@ from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of
 from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import plural_lengths, side_name
-from fandle.store.practice import Try
 from fandle.web.drawing import diamonds_mm, path
 from fandle.web.hand_view import hands
 from fandle.web.practice.models import (
@@ -42,9 +41,8 @@ LEVELS = ((0.25, "whole and half marks"), (0.5, "quarters"), (0.75, "between the
 PERIOD_DAYS = 14
 
 
-def record(drill: Drill, tries: Sequence[Try]) -> RecordModel:
-    """What was made of a drill so far."""
-    made = [each.made for each in tries]
+def record(drill: Drill, made: list[bool]) -> RecordModel:
+    """What was made of a drill so far: whether each try counted, in order of time."""
     streak, best = streaks(made)
     hits, done = sum(made), reached(made, drill.wanted_hits, drill.out_of)
     if not made:
@@ -71,7 +69,7 @@ def _ball(table: Table, ball: Ball) -> BallModel:
     return {"id": ball.id, "x": x, "y": y, "where": where}
 
 
-def drill_model(found: Drilled, tries: Sequence[Try], steps: Sequence[HandStep] = ()) -> DrillModel:
+def drill_model(found: Drilled, made: list[bool], steps: Sequence[HandStep] = ()) -> DrillModel:
     """A drill with its line as it is played, and its record; steps: with hands and cue."""
     drill, layout, stroke = found.drill, found.layout, found.stroke
     shown: DrillModel = {
@@ -80,7 +78,7 @@ def drill_model(found: Drilled, tries: Sequence[Try], steps: Sequence[HandStep] 
         "marks": [
             {"rail": str(c.rail), "at": round(c.at, 2), "where": f"{c.rail} rail {figure(c.at)}"} for c in found.route
         ], "circle": None, "stroke": "", "hands": [] if layout is None else hands(layout.table, steps),
-        "remember": _mark_words(found), "record": record(drill, tries),
+        "remember": _mark_words(found), "record": record(drill, made),
     }  # fmt: skip
     if layout is None or stroke is None:
         return shown

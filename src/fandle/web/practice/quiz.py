@@ -25,7 +25,7 @@ from fandle.web.drawing import path
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.practice.changes import GOAL, PERIOD_DAYS, progress_model
-from fandle.web.practice.known_drills import known_drills
+from fandle.web.practice.known_drills import titles
 from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
 from fandle.web.practice.page import NEWEST, shots_of
 from fandle.web.practice.present import asked_model, level_of
@@ -41,10 +41,12 @@ RAILS = {"one rail": 1, "two rails": 2, "three rails": 3}
 
 
 def _state(request: Request) -> tuple[float, Deck]:
+    """How hard the quiz is, and the cards; what cannot be read of them begins anew."""
     kept = log.preference(request.app.state.database, QUIZ, {})
     kept = kept if isinstance(kept, dict) else {}
-    cards = kept.get("cards")
-    return float(kept.get("difficulty", BEGIN)), Deck(cards if isinstance(cards, dict) else {})
+    hard, cards = kept.get("difficulty"), kept.get("cards")
+    difficulty = float(hard) if isinstance(hard, float | int) and 0.0 <= hard <= 1.0 else BEGIN
+    return difficulty, Deck.read(cards if isinstance(cards, dict) else {})
 
 
 def _made(table: Table, topic: str, seed: int, difficulty: float, system: str) -> Question | Choice:
@@ -62,28 +64,35 @@ def _made(table: Table, topic: str, seed: int, difficulty: float, system: str) -
 @router.post(address.ASK, responses=FAULTS)
 async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
     """The next question: of the topic asked for, else of the one that is due."""
-    table, system = shelf_of(request).table(asked.table), mine_of(request).system
-    difficulty, deck = _state(request)
-    topic = asked.topic or deck.due(datetime.now(UTC), sums=asked.sums)
-    seed = time.time_ns() % 2**31
 
     def made() -> AskedModel:
-        return asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty, system))
+        table, system = shelf_of(request).table(asked.table), mine_of(request).system
+        difficulty, deck = _state(request)
+        topic = asked.topic or deck.due(datetime.now(UTC), sums=asked.sums)
+        seed = time.time_ns() % 2**31
+        found = asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty, system))
+        return said(found, screen_of(request, table, turns=False))
 
-    found = await works_of(request).run(request, at_once(made), quick=False)
-    return said(found, screen_of(request, table, turns=False))
+    return await works_of(request).run(request, at_once(made), quick=False)
 
 
 @router.post(address.REPLY, responses=KEPT)
 async def post_reply(reply: Reply, request: Request) -> RepliedModel:
     """What an answer comes to; the next question is a little harder, or a good deal easier."""
-    table, system = shelf_of(request).table(reply.table), mine_of(request).system
 
-    def judged() -> tuple[RepliedModel, float | None, float]:
+    def judged() -> RepliedModel:
+        table, system = shelf_of(request).table(reply.table), mine_of(request).system
         asked = _made(table, reply.topic, reply.seed, reply.difficulty, system)
-        return *_judged(asked, reply.given), (asked.base if isinstance(asked, Choice) else asked).seconds
+        found, off = _judged(asked, reply.given)
+        allowed = (asked.base if isinstance(asked, Choice) else asked).seconds
+        _keep(request, reply, found, off, allowed)
+        return said(found, screen_of(request, table, turns=False))
 
-    found, off, allowed = await works_of(request).run(request, at_once(judged), quick=False)
+    return await works_of(request).run(request, at_once(judged), quick=False)
+
+
+def _keep(request: Request, reply: Reply, found: RepliedModel, off: float | None, allowed: float) -> None:
+    """Note an answer, and how hard the next question is."""
     database, now = request.app.state.database, datetime.now(UTC)
     difficulty, deck = _state(request)
     deck = deck.answered(reply.topic, grade(found["right"], reply.seconds, allowed), now)
@@ -91,7 +100,6 @@ async def post_reply(reply: Reply, request: Request) -> RepliedModel:
     log.set_preference(database, QUIZ, {"difficulty": difficulty, "cards": dict(deck.cards)})
     practice.note_answer(database, Answered(reply.uid, log.now(), reply.topic, found["right"], off, reply.seconds))
     found["level"] = level_of(difficulty)
-    return said(found, screen_of(request, table, turns=False))
 
 
 def _judged(asked: Question | Choice, given: float | str) -> tuple[RepliedModel, float | None]:
@@ -138,6 +146,8 @@ async def get_progress(
         rows = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)]
         shots = list(shots_of(rows, known, now))
         tries, answers = practice.tries(database), practice.answers(database)
-        return progress_model(tries, answers, shots, now, days, by, goal, known_drills(database))
+        return progress_model(
+            tries, answers, shots, now, days, by, goal, titles(database, {each.drill for each in tries})
+        )
 
     return await works_of(request).run(request, at_once(made), quick=False)

@@ -6,6 +6,7 @@ from typing import Annotated, Literal, cast
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
@@ -163,11 +164,17 @@ def situation(question: Question, request: Request) -> Situation:
     )
 
 
+def _asked(question: Question, request: Request) -> tuple[Situation, float]:
+    """(the situation, its tip's diameter in m)."""
+    asked = situation(question, request)
+    return asked, tip_of(request, asked.stroke.cue)
+
+
 @router.post(address.ANSWER, responses=FAULTS)
 async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
-    asked = situation(question, request)
-    found = await works_of(request).run(request, answer(asked, tip_of(request, asked.stroke.cue)))
+    asked, tip = await run_in_threadpool(_asked, question, request)
+    found = await works_of(request).run(request, answer(asked, tip))
     screen = screen_of(request, asked.table)
     return {**said(found, screen), "upright": screen.upright}
 
@@ -175,7 +182,7 @@ async def post_answer(question: Question, request: Request) -> AnswerModel:
 @router.post(address.INSTEAD, responses=FAULTS)
 async def post_instead(held: Held, request: Request) -> HeldModel:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
-    asked = situation(held.question, request)
+    asked = await run_in_threadpool(situation, held.question, request)
     found = await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
     return said(found, screen_of(request, asked.table))
 

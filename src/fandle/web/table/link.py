@@ -1,7 +1,7 @@
 """Links that carry their table with them, so that a friend needs no file.
 
-`own=` holds the table file, compressed (zlib) and written in base64 for addresses. Reading one keeps nothing: the page
-puts the table into the club by a call of its own, as for a file.
+`own=` holds the table file, compressed (zlib) and written in base64 for addresses. Reading one keeps nothing: whoever
+looks at it may put the table into the club, by a key of the page.
 """
 
 import base64
@@ -17,10 +17,10 @@ from pydantic import BaseModel, ConfigDict, Field
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import table_json, table_of_json
+from fandle.formats.files import read_table, table_json
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import Known
+from fandle.web.known import Known, Shelf
 from fandle.web.table.api import Scene, scene_layout
 from fandle.web.table.replies import HrefModel
 
@@ -52,20 +52,19 @@ def unpacked(text: str) -> Table:
         data = reader.decompress(raw, LARGEST_TABLE)
         if not reader.eof:
             raise ValueError("cut off, or too large")
-        found = json.loads(data)
     except (ValueError, binascii.Error, zlib.error):
         raise BadInputError(
             "the table in this link is damaged: copy the link again", OWN, code="not_understood"
         ) from None
-    return table_of_json(found)
+    return read_table(data)
 
 
-def known_with(known: Known, query: Mapping[str, str]) -> Known:
-    """What the names in a link stand for: its own table comes before the club's."""
+def known_with(shelf: Shelf, query: Mapping[str, str]) -> Known:
+    """What the names in a link stand for: its own table comes before the club's. It is kept nowhere."""
     if not query.get(OWN):
-        return known
-    table = unpacked(query[OWN])
-    return Known(lambda name: table if name == table.name else known.table(name), known.cue)
+        return shelf.known
+    table = shelf.visit(unpacked(query[OWN]))
+    return Known(lambda name: table if name == query.get("table") else shelf.known.table(name), shelf.known.cue)
 
 
 @router.post(address.LINK, responses=FAULTS)

@@ -4,6 +4,7 @@ from typing import Literal
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
@@ -17,7 +18,6 @@ from fandle.service.lines import shot_line
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import player_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Question, situation
 from fandle.web.table.row_models import RowStroke
@@ -59,9 +59,8 @@ class MissModel(TypedDict):
 @router.post(address.DIAGNOSE, responses=FAULTS)
 async def post_diagnose(miss: MissQuestion, request: Request) -> MissModel:
     """What was the miss, and what to aim at next?"""
-    asked = address.rounded(situation(miss.question, request))
-    player = player_of(request)
-    found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), player)))
+    asked = address.rounded(await run_in_threadpool(situation, miss.question, request))
+    found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
     return said(_told(found), screen_of(request, asked.table))
 
 

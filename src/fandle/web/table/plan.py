@@ -7,8 +7,10 @@ from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
+from starlette.concurrency import run_in_threadpool
 
 from fandle.core.choice.report import Plan, SoFar
+from fandle.core.choice.wish import Wish
 from fandle.core.errors import FandleError
 from fandle.core.player.scatter import Player, player_named
 from fandle.core.shot.stroke import Stroke
@@ -39,12 +41,7 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
 
     Those before it are `{"progress": 0…1, "lines": […]}`. Closing the connection stops the work.
     """
-    asked = _situation(question, request)
-    wish = wish_of(
-        question.goal, _player(question.player, request), question.strokes, question.pocket, question.draws,
-        question.seed, asked.layout,
-    )  # fmt: skip
-    wish = replace(wish, then=asked.then)
+    asked, wish = await run_in_threadpool(_wished, question, request)
     works = works_of(request)
     works.room_for_long()
     told = Teller(asked, question.goal, screen_of(request, asked.table))
@@ -57,6 +54,15 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
 
     return StreamingResponse(lines(), media_type=NDJSON)
+
+
+def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:
+    asked = _situation(question, request)
+    wish = wish_of(
+        question.goal, _player(question.player, request), question.strokes, question.pocket, question.draws,
+        question.seed, asked.layout,
+    )  # fmt: skip
+    return asked, replace(wish, then=asked.then)
 
 
 def _situation(question: PlanQuestion, request: Request) -> Situation:

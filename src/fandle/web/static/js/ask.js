@@ -3,8 +3,9 @@
 
 export class Fault extends Error {
   // passing: the same question may well be answered later
-  constructor(message, field, passing = false, balls = []) {
+  constructor(message, field, passing = false, balls = [], code = "") {
     super(message);
+    this.code = code;
     this.field = field;
     this.passing = passing;
     this.balls = balls;
@@ -39,7 +40,7 @@ async function request(method, url, body, type) {
         continue;
       }
       const data = await reply.json().catch(() => ({ error: `the server failed (${reply.status})`, field: "" }));
-      if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500, data.balls);
+      if (!reply.ok) throw new Fault(data.error, data.field, reply.status >= 500, data.balls, data.code);
       return data;
     }
   } finally {

@@ -186,13 +186,20 @@ find("shooter").addEventListener("click", async () => {
   }
 });
 find("check-table").addEventListener("change", (event) => { location.href = `${urls.room}?table=${encodeURIComponent(event.target.value)}`; });
+// Other numbers for this table, unless somebody else has changed them since they were seen.
+async function renew(whole) {
+  const { record, edition } = room.dataset;
+  const reply = await send("PUT", `${urls.tables}/${record}`, { base: table, whole, was: edition });
+  room.dataset.edition = reply.edition;
+  return reply;
+}
 find("keep").addEventListener("click", async () => {
   const own = "own" in room.dataset;
   const name = own ? table : `${room.dataset.label}, checked`;
   const whole = { ...result.table, name };
   try {
-    const reply = own ? await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole }) : await send("POST", urls.tables, { base: table, name, whole });
-    const back = own && reply.before ? async () => { await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole: reply.before }); toast("The numbers are as they were."); } : null;
+    const reply = own ? await renew(whole) : await send("POST", urls.tables, { base: table, name, whole });
+    const back = own && reply.before ? async () => { await renew(reply.before); toast("The numbers are as they were."); } : null;
     toast(`${name} now plays with these numbers.`, back);
     put(find("play-on"), { href: `${urls.move}?to=${encodeURIComponent(name)}` });
     find("play-on").hidden = false;
@@ -205,8 +212,8 @@ for (const key of document.querySelectorAll("[data-back]")) {
   key.addEventListener("click", async () => {
     try {
       const whole = { ...JSON.parse(key.dataset.back), name: table };
-      const reply = await send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole });
-      toast("The table has those numbers again.", () => send("PUT", `${urls.tables}/${encodeURIComponent(table)}`, { base: table, whole: reply.before }));
+      const reply = await renew(whole);
+      toast("The table has those numbers again.", () => renew(reply.before));
     } catch (error) {
       fault(error.message);
     }

@@ -10,6 +10,8 @@ const find = (id) => document.getElementById(id);
 const club = find("club");
 const urls = JSON.parse(club.dataset.urls);
 let name = club.dataset.table;
+const { record } = club.dataset; // the id of the table that is open
+let { edition } = club.dataset; // and the state of it that was seen
 const own = club.dataset.own === "yes";
 const form = find("table-form");
 const inputs = [...form.querySelectorAll("input[name]")];
@@ -80,7 +82,7 @@ async function keep(body, remember) {
   dirty = false;
   words = {};
   try {
-    const kept = await send("PUT", `${urls.tables}/${encodeURIComponent(name)}`, body);
+    const kept = await send("PUT", `${urls.tables}/${record}`, { ...body, was: edition });
     if (remember && kept.before) past.push(kept.before);
     renamed(kept);
     draw(kept);
@@ -106,6 +108,7 @@ function renamed(kept) {
     item.querySelector("b").textContent = kept.name;
   }
   name = kept.name;
+  ({ edition } = kept);
   find("title").textContent = name;
   if (document.activeElement !== find("name")) find("name").value = name;
   find("play-on").href = kept.play;
@@ -174,7 +177,7 @@ find("duplicate").addEventListener("click", duplicate);
 
 find("remove")?.addEventListener("click", async () => {
   try {
-    const gone = await send("DELETE", `${urls.tables}/${encodeURIComponent(name)}`);
+    const gone = await send("DELETE", `${urls.tables}/${record}`);
     document.querySelector(`#tables [data-table="${CSS.escape(name)}"]`)?.parentElement.remove();
     form.hidden = true;
     dirty = false;
@@ -209,11 +212,11 @@ for (const button of document.querySelectorAll("[data-mine]")) {
   button.addEventListener("click", () => send("PUT", urls.preferences, { cue: button.dataset.mine }).then(() => location.reload(), (fault) => toast(fault.message)));
 }
 
-let changing = null; // the cue being changed
+let changing = null; // the cue being changed: its key's data
 for (const button of document.querySelectorAll("[data-cue]")) {
   button.addEventListener("click", () => {
-    changing = button.dataset.cue;
-    [find("cue-name").value, find("cue-ratio").value, find("cue-tip").value] = [changing, button.dataset.ratio, button.dataset.tip];
+    changing = button.dataset;
+    [find("cue-name").value, find("cue-ratio").value, find("cue-tip").value] = [button.dataset.cue, button.dataset.ratio, button.dataset.tip];
     find("cue-off").hidden = false;
     find("cue-details").open = true;
     find("cue-name").focus();
@@ -223,7 +226,7 @@ find("cue-form").addEventListener("submit", async (event) => {
   event.preventDefault();
   const cue = { name: find("cue-name").value, end_ratio: Number(find("cue-ratio").value), tip_mm: Number(find("cue-tip").value) };
   try {
-    if (changing) await send("PUT", `${urls.cues}/${encodeURIComponent(changing)}`, cue);
+    if (changing) await send("PUT", `${urls.cues}/${changing.record}`, { ...cue, was: changing.edition });
     else await post(urls.cues, JSON.stringify(cue));
     location.reload();
   } catch (fault) {
@@ -232,8 +235,8 @@ find("cue-form").addEventListener("submit", async (event) => {
 });
 find("cue-off").addEventListener("click", async () => {
   try {
-    const gone = await send("DELETE", `${urls.cues}/${encodeURIComponent(changing)}`);
-    document.querySelector(`[data-cue="${CSS.escape(changing)}"]`)?.closest("tr").remove();
+    const gone = await send("DELETE", `${urls.cues}/${changing.record}`);
+    document.querySelector(`button[data-record="${changing.record}"]`)?.closest("tr").remove();
     find("cue-details").open = false;
     changing = null;
     toast(`${gone.name} is off the list.`, async () => {

@@ -4,40 +4,67 @@ import { post, send } from "./ask.js";
 import { html } from "./dom.js";
 import { toast } from "./toast.js";
 
-export function keptLayouts(urls, { state, onLayout, onSaved, name: current, say }) {
+const PAUSE = 250; // ms after the last letter of what is looked for
+
+export function keptLayouts(urls, { state, onLayout, onSaved, kept, say }) {
   const find = (id) => document.getElementById(id);
   const [naming, opening] = [find("naming"), find("opening")];
-  const [name, note, search, list] = ["layout-name", "layout-note", "find-layout", "saved"].map(find);
-  const where = (title) => `${urls.layouts}/${encodeURIComponent(title)}`;
+  const [name, note, search, list, older] = ["layout-name", "layout-note", "find-layout", "saved", "more-layouts"].map(find);
+  const where = (id) => `${urls.layouts}/${id}`;
+  const isCurrent = (id) => String(kept().id) === String(id);
 
   function row(saved) {
+    const about = [html("b", {}, saved.name), html("span", {}, saved.href ? saved.note : "This record cannot be read.")];
     const again = html("button", { class: "btn tool", type: "button", "data-rename": true, "aria-label": `Rename ${saved.name}` }, "Rename");
     const off = html("button", { class: "btn tool", type: "button", "data-delete": true, "aria-label": `Delete ${saved.name}` }, "Delete");
-    return html("li", { "data-name": saved.name }, html("a", { href: saved.href }, html("b", {}, saved.name), html("span", {}, saved.note)), again, off);
+    return html("li", { "data-id": saved.id, "data-name": saved.name, "data-edition": saved.edition, "data-demo": saved.demo }, saved.href ? html("a", { href: saved.href }, ...about) : html("span", {}, ...about), again, off);
   }
+
+  // The list from its beginning, or the next screenful of it.
+  async function fill(before = "") {
+    const word = search.value.trim();
+    const query = new URLSearchParams({ find: word, ...(before && { before }) });
+    const found = await send("GET", `${urls.layouts}?${query}`);
+    if (word !== search.value.trim()) return; // another word was typed meanwhile
+    const rows = found.layouts.map(row);
+    if (before) list.append(...rows);
+    else list.replaceChildren(...rows);
+    older.dataset.before = found.older ?? "";
+    older.hidden = found.older === null;
+  }
+  older.addEventListener("click", () => fill(older.dataset.before).catch((fault) => toast(fault.message)));
 
   async function keep(title, why, layout) {
     const saved = await send("POST", urls.layouts, { name: title, note: why, layout });
     const item = row(saved);
     list.prepend(item);
-    onSaved(saved.name);
+    onSaved(saved);
     toast(`Saved as “${saved.name}”.`, async () => {
-      await send("DELETE", where(saved.name)).catch((fault) => toast(fault.message));
+      await send("DELETE", where(saved.id)).catch((fault) => toast(fault.message));
       item.remove();
-      onSaved("");
+      onSaved(null);
     });
   }
 
   // Under the name it has; a new layout is asked for one.
   async function saveNow() {
-    if (!current()) {
+    const { id, edition } = kept();
+    if (!id) {
       await ask();
       return;
     }
-    const { before, href } = await send("PATCH", where(current()), { layout: state().layout });
-    list.querySelector(`[data-name="${CSS.escape(current())}"] a`)?.setAttribute("href", href);
-    toast(`“${current()}” is saved.`, () => send("PATCH", where(before.name), { layout: before.layout }).catch((fault) => toast(fault.message)));
-    onSaved(current());
+    const saved = await send("PATCH", where(id), { layout: state().layout, was: edition });
+    seen(saved);
+    onSaved(saved);
+    toast(`“${saved.name}” is saved.`, async () => {
+      const back = await send("PATCH", where(id), { layout: saved.before.layout, was: saved.edition }).catch((fault) => toast(fault.message));
+      if (back) seen(back);
+    });
+  }
+
+  // How a record is now, in the list.
+  function seen(saved) {
+    list.querySelector(`[data-id="${saved.id}"]`)?.replaceWith(row(saved));
   }
 
   async function ask() {
@@ -62,15 +89,17 @@ export function keptLayouts(urls, { state, onLayout, onSaved, name: current, say
 
   async function open() {
     opening.showModal();
-    search.value = "";
-    filter();
+    if (search.value) {
+      search.value = "";
+      await fill();
+    }
     search.focus();
   }
-  function filter() {
-    const wanted = search.value.trim().toLowerCase();
-    for (const item of list.children) item.hidden = !item.textContent.toLowerCase().includes(wanted);
-  }
-  search.addEventListener("input", filter);
+  let timer = 0;
+  search.addEventListener("input", () => {
+    clearTimeout(timer);
+    timer = setTimeout(() => fill().catch((fault) => toast(fault.message)), PAUSE);
+  });
 
   async function rename(item) {
     const old = item.dataset.name;
@@ -87,11 +116,9 @@ export function keptLayouts(urls, { state, onLayout, onSaved, name: current, say
       field.replaceWith(title);
       if (!save || !next || next === old) return;
       try {
-        const { href } = await send("PATCH", where(old), { name: next });
-        title.textContent = next;
-        item.dataset.name = next;
-        item.querySelector("a").href = href;
-        if (current() === old) onSaved(next);
+        const saved = await send("PATCH", where(item.dataset.id), { name: next, was: item.dataset.edition });
+        seen(saved);
+        if (isCurrent(saved.id)) onSaved(saved);
       } catch (fault) {
         toast(fault.message);
       }
@@ -106,12 +133,12 @@ export function keptLayouts(urls, { state, onLayout, onSaved, name: current, say
   }
 
   async function remove(item) {
-    const gone = await send("DELETE", where(item.dataset.name));
+    const gone = await send("DELETE", where(item.dataset.id));
     const next = item.nextElementSibling;
     item.remove();
     opening.close();
     toast(`“${gone.name}” is deleted.`, async () => {
-      await send("POST", urls.layouts, { ...gone, layout: gone.layout }).then(() => list.insertBefore(item, next), (fault) => toast(fault.message));
+      await send("POST", urls.layouts, gone).then((saved) => list.insertBefore(row(saved), next), (fault) => toast(fault.message));
     });
   }
 
@@ -181,7 +208,7 @@ export function keptLayouts(urls, { state, onLayout, onSaved, name: current, say
     }
   }
 
-  // The same for a link: the address stays, with the table's name in this club.
+  // The table that a link brought is kept: the address stays, with the table's name in this club.
   async function settleLink(tableFile) {
     const { name: table } = await post(urls.read_table, tableFile, "text/plain");
     const query = new URLSearchParams(location.search);

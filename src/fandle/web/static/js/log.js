@@ -1,6 +1,7 @@
 // The Log room: take an attempt out, and put it back.
 
-import { post, send } from "./ask.js";
+import { send } from "./ask.js";
+import { askNickname, takeIn } from "./names.js";
 import { toast } from "./toast.js";
 
 const room = document.getElementById("log");
@@ -33,6 +34,8 @@ room.addEventListener("click", async (event) => {
   });
 });
 
+askNickname(room, room.querySelectorAll(".exports a"));
+
 document.getElementById("result")?.addEventListener("change", (event) => event.target.form.requestSubmit());
 
 document.getElementById("import").addEventListener("change", async (event) => {
@@ -41,7 +44,9 @@ document.getElementById("import").addEventListener("change", async (event) => {
   if (!file) return;
   toast("Reading the file…");
   try {
-    const { attempts, new: fresh } = await post(room.dataset.import, file, file.name.endsWith(".csv") ? "text/csv" : "application/json");
+    const found = await takeIn(room.dataset.import, file, file.name.endsWith(".csv") ? "text/csv" : "application/json");
+    if (!found) return;
+    const { attempts, new: fresh } = found;
     if (fresh) location.reload();
     else toast(`Nothing new: all ${attempts} attempts are in the log already.`);
   } catch (fault) {

@@ -44,6 +44,8 @@ let answer = JSON.parse(room.dataset.state);
 let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
+const incoming = new URLSearchParams(location.search).get("own"); // a table that came with the link
+const own = incoming ? `&own=${encodeURIComponent(incoming)}` : "";
 const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
@@ -104,7 +106,7 @@ function settle() {
 
 function follow() {
   const query = addressOf(answer);
-  if (!room.dataset.incoming) showAddress(`?${query}`); // else the link still holds the only copy of its table
+  showAddress(`?${query}${own}`);
   carry(query);
   find("save").href = `${room.dataset.save}?${answer.address}`;
 }
@@ -165,8 +167,8 @@ const notes = notePanel(find("note"), sheet, [find("layer-note"), find("layer-st
 const kept = openMenu(urls, {
   state: () => state,
   say,
-  name: title.name,
-  onSaved: (called) => { title.set(called); follow(); },
+  kept: title.kept,
+  onSaved: (saved) => { title.set(saved); follow(); },
   onLayout: (edited, kind) => {
     chosen = null;
     const stroke = "side" in edited ? { side: edited.side } : {};
@@ -287,4 +289,4 @@ turned();
 draw();
 if (wanted === "#large") far();
 if (wanted === "#open") kept.open();
-if (room.dataset.incoming) kept.settleLink(room.dataset.incoming); // a link that carries its table
+find("keep-table")?.addEventListener("click", () => kept.settleLink(room.dataset.incoming));

@@ -46,3 +46,18 @@ export function deleteKey(urls, entry, onGone) {
   });
   return key;
 }
+
+// The key that brings older drills of players' own into the list; room: where it stands from which record they begin.
+export function olderKey(urls, room, onMore) {
+  const key = html("button", { class: "btn tool", type: "button" }, "Older drills");
+  key.addEventListener("click", async () => {
+    try {
+      const { entries, older } = await send("GET", `${urls.own}?before=${room.dataset.older}`);
+      room.dataset.older = older ?? "";
+      onMore(entries);
+    } catch (error) {
+      toast(error.message);
+    }
+  });
+  return key;
+}

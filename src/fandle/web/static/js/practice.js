@@ -3,7 +3,8 @@
 import { post, send } from "./ask.js";
 import { html, put, say, sentence, svg } from "./dom.js";
 import { handsPanel } from "./hands.js";
-import { deleteKey, ownDrills } from "./practice-own.js";
+import { askNickname, takeIn } from "./names.js";
+import { deleteKey, olderKey, ownDrills } from "./practice-own.js";
 import { makeQuiz } from "./practice-quiz.js";
 import { drawProgress, drawSideBySide } from "./practice-progress.js";
 import { flush, keepForLater } from "./outbox.js";
@@ -19,6 +20,7 @@ let entries = JSON.parse(room.dataset.state);
 const { table } = room.dataset;
 const sheet = makeSheet(find("drawing"));
 const KEPT = `fandle-practice-${table}`; // the session under way: an interrupted one goes on
+const MINE = "My drills"; // the family of those that players made, which may be many
 const TABS = ["tonight", "drills", "quiz", "progress"];
 let session = JSON.parse(localStorage.getItem(KEPT) ?? "null") ?? { minutes: 20, parts: null, drill: null, since: null };
 let drill = null; // what is set up
@@ -166,7 +168,7 @@ function drawLists() {
       row.addEventListener("click", () => setUp(entry.key).then(seeTable));
       if (!entry.key.startsWith("own-")) return row;
       return html("div", { class: "own-row" }, row, deleteKey(urls, entry, () => { entries = entries.filter(({ key }) => key !== entry.key); drawLists(); }));
-    })]));
+    }), family === MINE && room.dataset.older ? olderKey(urls, room, (more) => { entries = [...entries, ...more]; drawLists(); }) : ""]));
   drawPlan();
 }
 
@@ -214,7 +216,7 @@ find("open-set").addEventListener("change", async (event) => {
 find("open-results").addEventListener("change", async (event) => {
   const [file] = event.target.files;
   event.target.value = "";
-  const found = file && await asked(async () => post(urls.readResults, await file.text(), "text/plain"));
+  const found = file && await asked(() => takeIn(urls.readResults, file, "application/json"));
   if (!found) return;
   toast(`${found.player}: ${found.new} new tries.`);
   show("progress");
@@ -242,6 +244,8 @@ for (const [k, tab] of TABS.entries()) {
     find(`tab-${next}`).focus();
   });
 }
+
+askNickname(room, [find("my-results")]);
 
 const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls, sums, begin: () => {
   steps.load([]);
