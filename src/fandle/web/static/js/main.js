@@ -45,7 +45,7 @@ let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
 const incoming = new URLSearchParams(location.search).get("own"); // a table that came with the link
-const own = incoming ? `&own=${encodeURIComponent(incoming)}` : "";
+const own = incoming ? `&own=${incoming}` : "";
 const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
