@@ -51,5 +51,7 @@ def test_ones_own_come_before_the_demo_clubs(client: TestClient) -> None:
     keep(client, "Mine, older")
     keep(client, "Mine, newer")
     page = client.get("/").text
-    places = [page.index(f'data-name="{name}" data-edition="') for name in ("Mine, newer", "Mine, older", "The blocked seven")]
+    places = [
+        page.index(f'data-name="{name}" data-edition="') for name in ("Mine, newer", "Mine, older", "The blocked seven")
+    ]
     assert places == sorted(places)

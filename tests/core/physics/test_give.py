@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 from campaign.audit import gaps, raw, rises, struck
 from tests.conftest import make
+from tests.core.cases import SOFT_RAIL
 from tests.core.crowd import random_places, random_stroke
 from tests.core.rig import bounced, sunk
 
@@ -19,6 +20,8 @@ from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import direction_to
 from fandle.core.lines.solution import Aim
 from fandle.core.physics import rack
+from fandle.core.physics.bed import PRESSED, sinks_in
+from fandle.core.physics.engine import STOPPED
 from fandle.core.physics.give import dwell, glide
 from fandle.core.shot.approach import approach
 from fandle.core.shot.play import play
@@ -167,3 +170,23 @@ def test_a_give_too_small_to_square_is_as_good_as_none(pool: Table) -> None:
     rigid = make(pool, (1.0, 1.0), (5.0, 1.2))
     for found, plain in zip(all_counts(layout), all_counts(rigid), strict=True):
         assert (found.method, isinstance(found, Count)) == (plain.method, isinstance(plain, Count))
+
+
+@pytest.mark.parametrize("case", SOFT_RAIL, ids=lambda case: f"{case[0]} {case[2][0]}")
+def test_frozen_balls_do_not_push_each_other_in_and_out_of_the_rubber(
+    case: tuple[str, float, list[tuple[float, float]], tuple[float, ...]],
+) -> None:
+    """Below 2 mm/s a ball only touches the rubber: the shot ends, in a handful of contacts, as on a rigid cushion."""
+    name, give, places, start = case
+    table = replace(standard_table(name), cushion_compression=give)
+    soft, rigid = (raw(np.array(places), start, each) for each in (table, replace(table, cushion_compression=0.0)))
+    assert soft.code == rigid.code == STOPPED
+    assert len(soft.events) < 60
+    assert np.abs(soft.state[:, :2] - rigid.state[:, :2]).max() < 1e-4  # m
+
+
+def test_rubber_that_gives_sinks_under_all_but_the_slowest() -> None:
+    """The bound lies where a bounce stays on the rail: a landing is the same to a thousandth of a diamond below it."""
+    assert sinks_in(PRESSED, SOFT.params())
+    assert not sinks_in(0.999 * PRESSED, SOFT.params())
+    assert not sinks_in(10.0, POOL.params())

@@ -8,7 +8,19 @@ they return says how it ended.
 import math
 from typing import NamedTuple
 
-from fandle.core.physics.bed import ENTERS, FIRST_FALL, FIRST_JAW, NOTHING, first_fixed, into, placed, press, rebound
+from fandle.core.physics.bed import (
+    ENTERS,
+    FIRST_FALL,
+    FIRST_JAW,
+    NOTHING,
+    PRESSED,
+    first_fixed,
+    into,
+    placed,
+    press,
+    rebound,
+    sinks_in,
+)
 from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
 from fandle.core.physics.give import dwell, glide
 from fandle.core.physics.jit import Floats, kernel
@@ -33,7 +45,6 @@ from fandle.core.physics.touch import first_touch
 STOPPED, HIT_BALL, HIT_JAW, LAST_RAIL, TOO_MANY, BROKEN, POTTED = range(7)
 MOST_EVENTS = 300
 MOST_PIECES = 1000
-PRESSED = 2e-3  # m/s: a bounce slower than this, driven back into what it left, stays on it
 
 
 # what the jaws are: not there, so that the noses run on through the mouths; the end of a run; rubber like any other
@@ -148,7 +159,7 @@ def run(ball: Motion, p: Floats, balls: Floats, until: Until, tape: Tape) -> tup
         after = math.sqrt(ball.vx * ball.vx + ball.vy * ball.vy)
         write_event(events, n_ev, Event(kind, t, index, x, y, speed, after, angle_in, angle_out, 0))
         n_ev += 1
-        if p[GIVE] > 0.0 and kind == EV_RAIL:
+        if kind == EV_RAIL and sinks_in(before[0] * nx + before[1] * ny, p):
             solid = balls if leg >= until.solid_leg else balls[:0]
             first, ux, uy = _in_rubber(ball, nx, ny, before, p, what, jaws, solid)
             sunk = Motion(x, y, ux, uy, ball.wx, ball.wy, ball.wz)

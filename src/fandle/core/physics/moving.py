@@ -2,7 +2,18 @@
 
 import math
 
-from fandle.core.physics.bed import ENTERS, FIRST_FALL, FIRST_JAW, NOTHING, first_fixed, into, placed, press, rebound
+from fandle.core.physics.bed import (
+    ENTERS,
+    FIRST_FALL,
+    FIRST_JAW,
+    NOTHING,
+    first_fixed,
+    into,
+    placed,
+    press,
+    rebound,
+    sinks_in,
+)
 from fandle.core.physics.cloth import RESTING, SUNK, advance, phase
 from fandle.core.physics.collision import VX, VY, WX, WY, WZ, X, Y
 from fandle.core.physics.engine import leaves
@@ -152,7 +163,7 @@ def rail(row: Floats, ball: int, t: float, p: Floats, events: Floats, n_ev: int)
         kind, index = EV_RAIL, what
         row[LEG] += 1
     write_event(events, n_ev, Event(kind, t, index, x, y, speed, speed_after, angle_in, angle_out, ball))
-    if p[GIVE] > 0.0 and what < FIRST_JAW:
+    if what < FIRST_JAW and sinks_in(row[VX] * nx + row[VY] * ny, p):
         row[IN], row[OUT_X], row[OUT_Y], row[HELD] = 1.0, after.vx, after.vy, what
         row[VX], row[VY] = glide(nx, ny, row[VX], row[VY], after.vx, after.vy)
         row[WX], row[WY], row[WZ] = after.wx, after.wy, after.wz

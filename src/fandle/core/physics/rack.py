@@ -10,7 +10,7 @@ import math
 
 import numpy as np
 
-from fandle.core.physics.bed import NOTHING
+from fandle.core.physics.bed import NOTHING, PRESSED
 from fandle.core.physics.cloth import RESTING, SLIDING, phase
 from fandle.core.physics.cluster import (
     NEAR_M,
@@ -27,7 +27,7 @@ from fandle.core.physics.cluster import (
     resolve,
 )
 from fandle.core.physics.collision import VX, VY, WX, WY, X, Y, closing, collide
-from fandle.core.physics.engine import BROKEN, PRESSED, STOPPED, TOO_MANY
+from fandle.core.physics.engine import BROKEN, STOPPED, TOO_MANY
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.moving import (
     AX,
