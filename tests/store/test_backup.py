@@ -2,17 +2,20 @@
 
 import os
 import sqlite3
+import stat
 import threading
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
+from fandle.store import database as databases
 from fandle.store import log
 from fandle.store.backup import backup, last_backup, restore
-from fandle.store.database import FILE, Database
+from fandle.store.database import BACKUPS, FILE, Database
 from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
+from fandle.store.folder import open_to_others, told_open
 from fandle.store.queries import fill_demo, first_layouts, remove_layout
 from fandle.store.serving import held_by, serving
 from fandle.web.demo import demo_practice
@@ -146,3 +149,131 @@ def test_a_locked_database_says_so_and_not_to_move_it(tmp_path: Path, monkeypatc
     assert str(tmp_path) not in str(refused.value)
     holder.execute("rollback")
     log.set_preference(database, "tip_mm", 12)
+
+
+def spoilt(path: Path, *statements: str) -> None:
+    """The database at `path` after these statements."""
+    with sqlite3.connect(path) as connection:
+        for statement in statements:
+            connection.execute(statement)
+    connection.close()
+
+
+@pytest.mark.parametrize(
+    ("statement", "sentence"),
+    [
+        ("create trigger t after insert on attempt begin delete from attempt; end", "a trigger of its own, 't'"),
+        ("create view v as select 1", "a view of its own, 'v'"),
+        ("create table mine (x)", "a table of its own, 'mine'"),
+        ("create virtual table f using fts5(x)", "of its own, 'f"),
+        ("drop table drill_try", "it has no table 'drill_try'"),
+        ("alter table attempt drop column comment", "its table 'attempt' has other columns"),
+        ("alter table player add column g generated always as (id + 1)", "its table 'player' has other columns"),
+        ("update alembic_version set version_num = '9999'", "was written by a newer Fandle"),
+    ],
+)
+def test_a_copy_that_holds_what_none_of_ours_does_is_refused(tmp_path: Path, statement: str, sentence: str) -> None:
+    filled(tmp_path / "home").close()
+    backup(tmp_path / "home", tmp_path / "copy")
+    spoilt(tmp_path / "copy", statement)
+    with pytest.raises(StoreError, match=sentence):
+        restore(tmp_path / "home", tmp_path / "copy")
+    again = Database.open(tmp_path / "home")
+    assert len(first_layouts(again, 99)) == 13
+    assert not list((tmp_path / "home").glob("restoring-*"))
+
+
+@pytest.mark.parametrize("what", ["damaged", "newer", "foreign", "empty"])
+def test_what_is_in_the_way_is_moved_aside_and_the_next_start_works(tmp_path: Path, what: str) -> None:
+    """Restoring is for just these cases. What SQLite keeps beside a database goes aside with it."""
+    home = tmp_path / "home"
+    filled(home).close()
+    backup(home, tmp_path / "copy")
+    if what == "damaged":
+        (home / FILE).write_bytes(b"SQLite format 3\0" + b"nonsense" * 4000)
+        (home / f"{FILE}-wal").write_bytes(b"left over")
+    elif what == "newer":
+        spoilt(home / FILE, "update alembic_version set version_num = '9999'")
+    elif what == "foreign":
+        spoilt(home / FILE, "PRAGMA application_id = 7")
+    else:
+        (home / FILE).write_bytes(b"")
+    before = (home / FILE).read_bytes()
+    kept = restore(home, tmp_path / "copy")
+    again = Database.open(home)
+    assert len(first_layouts(again, 99)) == 13
+    assert len(log.attempts(again)) == len(demo_practice())
+    again.close()
+    if what == "empty":
+        assert kept is None
+        return
+    assert kept is not None
+    assert kept.parent == home / BACKUPS
+    assert kept.read_bytes() == before
+    if what == "damaged":
+        assert Path(f"{kept}-wal").read_bytes() == b"left over"
+
+
+def test_a_backup_that_fails_leaves_no_file_and_a_link_is_no_target(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    filled(tmp_path / "home").close()
+    (tmp_path / "link").symlink_to(tmp_path / "nowhere")
+    with pytest.raises(StoreError, match="exists already"):
+        backup(tmp_path / "home", tmp_path / "link")
+    assert not (tmp_path / "nowhere").exists()
+    with pytest.raises(StoreError, match="check the folder's space and rights"):
+        backup(tmp_path / "home", Path("/proc/copy.sqlite3"))
+    real = databases.connect
+
+    def full(path: Path, mode: str) -> sqlite3.Connection:
+        if mode == "rw" and path.name == "copy":
+            raise sqlite3.OperationalError("database or disk is full")
+        return real(path, mode)
+
+    monkeypatch.setattr(databases, "connect", full)
+    with pytest.raises(StoreError, match="disk is full"):
+        backup(tmp_path / "home", tmp_path / "copy")
+    assert not (tmp_path / "copy").exists()
+
+
+def mode_of(path: Path) -> int:
+    return stat.S_IMODE(path.stat().st_mode)
+
+
+def test_only_its_owner_looks_into_the_data_folder(tmp_path: Path) -> None:
+    """What was made by an earlier version, or by hand, too; a folder that was open to others is told."""
+    home = tmp_path / "home"
+    filled(home).close()
+    backup(home, home / BACKUPS / "old.sqlite3")
+    for path in (home, home / BACKUPS):
+        path.chmod(0o777)
+    for path in (home / FILE, home / BACKUPS / "old.sqlite3"):
+        path.chmod(0o644)
+    assert (was := open_to_others(home))
+    with serving(home, "http://127.0.0.1:8000/"):
+        database = Database.open(home)
+        holder = sqlite3.connect(home / FILE)  # so that what SQLite writes beside it stays there
+        holder.execute("select * from player").fetchall()
+        log.set_preference(database, "tip_mm", 12)
+        files = [path for path in home.rglob("*") if path.is_file()]
+        assert {path.name for path in files} >= {FILE, f"{FILE}-wal", "serving.json", "serving.lock", "old.sqlite3"}
+        assert [path for path in files if mode_of(path) != 0o600] == []
+        holder.close()
+        database.close()
+    assert mode_of(home) == 0o700
+    assert "until now" in told_open(home, was)
+    assert told_open(home, before=False) == ""
+    tmp_path.chmod(0o777)
+    assert "put another data folder in the place of yours" in told_open(home, before=False)
+    tmp_path.chmod(0o700)
+
+
+def test_a_data_folder_that_is_a_link_is_restored_where_it_lies(tmp_path: Path) -> None:
+    real = tmp_path / "real"
+    filled(real).close()
+    backup(real, tmp_path / "copy")
+    (tmp_path / "home").symlink_to(real)
+    restore(tmp_path / "home", tmp_path / "copy")
+    assert (tmp_path / "home").is_symlink()
+    assert len(first_layouts(Database.open(tmp_path / "home"), 99)) == 13

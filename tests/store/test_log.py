@@ -21,11 +21,12 @@ from fandle.core.table.standards import standard_table
 from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
 from fandle.store import club, log
-from fandle.store.database import APPLICATION_ID, MIGRATIONS, Database, _engine
+from fandle.store.database import APPLICATION_ID, Database, _engine
 from fandle.store.demo_data import demo_club
 from fandle.store.errors import NameTakenError, NotFoundError, StoreError
 from fandle.store.figures import figures_of, groups, how_many_groups
 from fandle.store.log_files import take_in
+from fandle.store.migrations_config import MIGRATIONS
 from fandle.store.models import Attempt, ClubTable
 from fandle.store.queries import fill_demo, first_layouts, remove_layout, save_layout
 from fandle.web.demo import demo_practice

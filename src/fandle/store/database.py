@@ -11,20 +11,19 @@ from pathlib import Path
 from typing import Any
 
 from alembic import command
-from alembic.config import Config
-from alembic.script import ScriptDirectory
 from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.exc import DatabaseError, OperationalError
 from sqlalchemy.orm import Session
 from sqlalchemy.pool import NullPool, QueuePool
 
-from fandle.store.errors import StoreError, Unreadable
+from fandle.store.errors import BusyStoreError, StoreError, Unreadable
+from fandle.store.folder import close_off, make_private
+from fandle.store.migrations_config import config_of, head, known_versions
 
 APPLICATION_ID = 0x46414E44  # "FAND": marks the file as ours
 BUSY_MS = 5000
 FILE = "fandle.sqlite3"
 BACKUPS = "backups"  # folder of copies made before a migration or a restore
-MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 class Database:
@@ -40,21 +39,18 @@ class Database:
     def open(cls, folder: Path) -> "Database":
         """Open the database in `folder`, creating or migrating it; StoreError if it is not ours."""
         path = folder / FILE
-        try:
-            folder.mkdir(parents=True, exist_ok=True)
-        except OSError as fault:
-            raise StoreError(
-                f"cannot make the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
-            ) from None
+        make_private(folder)
         version = check_file(path)
-        if version is not None and version != _head():
-            copy(path, copy_path(path, f"before-{_head()}"))
+        close_off(path)
+        if version is not None and version != head():
+            copy(path, copy_path(path, f"before-{head()}"))
         database = cls(path)
-        database._migrate()
+        database.migrate()
         return database
 
-    def _migrate(self) -> None:
-        config = _config()
+    def migrate(self) -> None:
+        """Bring it to the newest version, all of it or nothing. Raises StoreError."""
+        config = config_of()
         try:
             with self._lock, self._writer.connect() as connection:
                 connection.exec_driver_sql(f"PRAGMA application_id = {APPLICATION_ID}")
@@ -100,14 +96,32 @@ def copy_path(path: Path, why: str) -> Path:
 
 
 def copy(source: Path, target: Path) -> None:
-    """A whole copy by SQLite's own backup, also while the database is in use."""
+    """A whole copy by SQLite's own backup, also while the database is in use, in a new file that only its owner reads.
+
+    Where that fails nothing is left of it.
+    """
+    made = False
     try:
-        target.parent.mkdir(parents=True, exist_ok=True)
-        with _closed(connect(source, "ro")) as old, _closed(connect(target, "rwc")) as new:
+        target.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        os.close(os.open(target, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600))
+        made = True
+        with _closed(connect(source, "ro")) as old, _closed(connect(target, "rw")) as new:
             old.backup(new)
-            os.chmod(target, 0o600)
+        synced(target)
     except (OSError, sqlite3.Error) as fault:
+        if made:
+            target.unlink(missing_ok=True)
         raise StoreError(f"cannot write the copy {target} ({fault}): check the folder's space and rights") from None
+
+
+def synced(path: Path) -> None:
+    """What a file holds, and its name in the folder, are on the disk when this returns."""
+    for each in (path, path.parent):
+        handle = os.open(each, os.O_RDONLY)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)
 
 
 @contextmanager
@@ -153,10 +167,14 @@ def _engine(path: Path, mode: str) -> Engine:
     return engine
 
 
+def _is_busy(fault: object) -> bool:
+    return "locked" in str(fault) or "busy" in str(fault)
+
+
 def _refused(what: str, fault: object) -> str:
     """Why SQLite refuses, with the remedy that fits."""
     text = str(fault)
-    if "locked" in text or "busy" in text:
+    if _is_busy(fault):
         return f"{what}: another program holds the database; close that, or try again in a moment"
     if "readonly" in text or "unable to open" in text:
         return f"{what} ({text}): check the rights of the database and its folder"
@@ -165,26 +183,11 @@ def _refused(what: str, fault: object) -> str:
     return f"{what} ({text}): check the data folder's space and rights, then try again"
 
 
-def _config() -> Config:
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
-    config.set_main_option("path_separator", "os")
-    return config
-
-
-def _head() -> str:
-    return str(ScriptDirectory.from_config(_config()).get_current_head())
-
-
 def _version(connection: sqlite3.Connection) -> str | None:
     """The migration a database stands at; None before its first."""
     known = connection.execute("select 1 from sqlite_master where name = 'alembic_version'").fetchone()
     row = connection.execute("select version_num from alembic_version").fetchone() if known else None
     return None if row is None else str(row[0])
-
-
-def _known_versions() -> set[str]:
-    return {script.revision for script in ScriptDirectory.from_config(_config()).walk_revisions()}
 
 
 def check_file(path: Path) -> str | None:
@@ -203,7 +206,8 @@ def check_file(path: Path) -> str | None:
     except OSError as fault:
         raise StoreError(f"cannot look at {path} ({fault.strerror}): check its rights, or set FANDLE_HOME") from None
     except sqlite3.OperationalError as fault:
-        raise StoreError(_refused(f"cannot read {path}", fault)) from None
+        kind = BusyStoreError if _is_busy(fault) else StoreError
+        raise kind(_refused(f"cannot read {path}", fault)) from None
     except sqlite3.DatabaseError as fault:
         raise StoreError(
             f"{path} is not a readable database ({fault}): move it away or set FANDLE_HOME elsewhere"
@@ -212,6 +216,6 @@ def check_file(path: Path) -> str | None:
         raise StoreError(f"{path} is not a Fandle database: move it away or set FANDLE_HOME elsewhere")
     if sound != "ok":
         raise StoreError(f"{path} is damaged ({sound}): restore a copy or move it away")
-    if version is not None and version not in _known_versions():
+    if version is not None and version not in known_versions():
         raise StoreError(f"{path} was written by a newer Fandle: update this one, or set FANDLE_HOME elsewhere")
     return version

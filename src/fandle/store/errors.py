@@ -9,6 +9,10 @@ class StoreError(FandleError):
     """The database cannot be used; the sentence says what to do. Nothing was changed."""
 
 
+class BusyStoreError(StoreError):
+    """Another program holds the database: the same will do in a moment."""
+
+
 class NotFoundError(FandleError):
     """What was asked for is not in the database."""
 

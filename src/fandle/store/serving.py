@@ -9,6 +9,7 @@ from pathlib import Path
 from filelock import FileLock, Timeout
 
 from fandle.store.errors import StoreError
+from fandle.store.folder import FILE_MODE, make_private
 
 LOCK, WHO = "serving.lock", "serving.json"
 
@@ -17,8 +18,8 @@ LOCK, WHO = "serving.lock", "serving.json"
 def serving(folder: Path, address: str) -> Iterator[None]:
     """Hold a data folder while a server runs on it. Only servers do; commands read and write beside them."""
     try:
-        folder.mkdir(parents=True, exist_ok=True)
-        lock = FileLock(folder / LOCK, timeout=0)
+        make_private(folder)
+        lock = FileLock(folder / LOCK, timeout=0, mode=FILE_MODE)
         lock.acquire()
     except Timeout:
         raise StoreError(
@@ -29,6 +30,8 @@ def serving(folder: Path, address: str) -> Iterator[None]:
             f"cannot use the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
         ) from None
     try:
+        (folder / WHO).touch(FILE_MODE)
+        (folder / WHO).chmod(FILE_MODE)
         (folder / WHO).write_text(json.dumps({"process": os.getpid(), "address": address}), "utf-8")
         yield
     finally:

@@ -13,7 +13,7 @@ import uvicorn
 from fandle.core.errors import BadInputError
 from fandle.core.physics.warm import ready
 from fandle.service.warm import ABOUT, bar, percent
-from fandle.store.folder import home_folder
+from fandle.store.folder import home_folder, open_to_others, told_open
 from fandle.store.serving import serving
 from fandle.web.app import create_app
 from fandle.web.devices import Devices, spaced
@@ -32,6 +32,7 @@ def run_server(
 ) -> None:
     """Serve until interrupted; prints the address first, and for other devices a pass."""
     home, scheme = home_folder(), _scheme(certificate, key)
+    was_open = open_to_others(home)
     beyond = host not in LOOPBACK
     # whoever lets other devices in also reaches this page from the machine itself
     names = (host,) if not beyond or host in EVERYWHERE else (host, LOOPBACK[1])
@@ -43,6 +44,8 @@ def run_server(
     try:
         with serving(home, url + "/"):
             app = create_app(settings, bar if sys.stderr.isatty() else percent)
+            if told := told_open(home, was_open):
+                typer.echo(f"Beware: {told}.", err=True)
             if not ready() and not as_json:
                 typer.echo(f"Fandle is {ABOUT}.", err=True)
             _say(url, app.state.devices if beyond else None, as_json)

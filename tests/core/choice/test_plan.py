@@ -244,7 +244,7 @@ def plain_shares(layout: Layout, line: Line, draws: int, seed: int) -> tuple[flo
 
 
 def test_the_ranges_are_honest() -> None:
-    """A short form of `bench/coverage.py`: of 95 % ranges on as many layouts, some miss, few do."""
+    """A short form of `bench/honest_ranges.py`: of 95 % ranges on as many layouts, some miss, few do."""
     rng, inside, told = random.Random(11), 0, 0
     while told < 40:
         layout = random_layout(rng, "nine-ball", 4)
