@@ -20,12 +20,12 @@ def head_of(file: BinaryIO, names: Sequence[str], until: str = "") -> dict[str, 
     found: dict[str, Any] = {}
     file.seek(0)
     try:
-        for prefix, event, value in ijson.parse(Measured(file)):
+        for prefix, event, value in ijson.parse(Measured(file), use_float=True):
             if (event == "start_array" and prefix == until) or len(found) == len(names):
                 break
             if prefix in names and event not in STARTS:
                 found[prefix] = value
-    except (ijson.JSONError, UnicodeDecodeError, ValueError) as fault:
+    except (ijson.JSONError, ValueError, ArithmeticError) as fault:
         raise _broken(fault, "check the file") from None
     file.seek(0)
     return found
@@ -36,7 +36,7 @@ def items_of(file: BinaryIO, name: str, remedy: str) -> Iterator[Any]:
     file.seek(0)
     try:
         yield from ijson.items(Measured(file), f"{name}.item", use_float=True)
-    except (ijson.JSONError, UnicodeDecodeError, ValueError) as fault:
+    except (ijson.JSONError, ValueError, ArithmeticError) as fault:
         raise _broken(fault, remedy) from None
 
 

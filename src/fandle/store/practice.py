@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import islice
 from typing import Any
 
-from sqlalchemy import Integer, func, select, type_coerce
+from sqlalchemy import Integer, case, func, select, type_coerce
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
@@ -94,7 +94,7 @@ def made(database: Database, drill: str) -> list[bool]:
 
 def counts(database: Database) -> dict[str, dict[str, tuple[int, int]]]:
     """(tries, how many counted) of every drill that was tried, by drill and by player."""
-    sums = func.count(), func.sum(type_coerce(DrillTry.made, Integer))
+    sums = func.count(), func.sum(case((type_coerce(DrillTry.made, Integer) == 1, 1), else_=0))
     query = select(DrillTry.drill, Player.nickname, *sums).join(Player, DrillTry.player_id == Player.id)
     query = query.where(DrillTry.deleted_at.is_(None)).group_by(DrillTry.drill, Player.nickname)
     found: dict[str, dict[str, tuple[int, int]]] = {}

@@ -13,6 +13,7 @@ from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue, find_cue, own_cue
+from fandle.core.systems.registry import TITLES
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import DEFAULT, LABELS, STANDARDS, standard_table
 from fandle.formats.base import validated
@@ -223,7 +224,8 @@ def mine_of(request: Request) -> Mine:
         cue = shelf_of(request).cue(str(preference(database, MY_CUE, HOUSE.name)))
     except BadInputError:
         cue = HOUSE
-    return Mine(str(preference(database, PREFERRED, FAVOURITE)), cue)
+    system = preference(database, PREFERRED, FAVOURITE)
+    return Mine(system if isinstance(system, str) and system in TITLES else FAVOURITE, cue)
 
 
 def player_of(request: Request) -> Player:

@@ -141,10 +141,18 @@ def _more(row: log.Noted) -> str:
         )
         if true
     ]
-    said += [f"{contact['rail']} {contact['at']:.2f}" for contact in row.touched or ()]
+    said += [word for word in map(_contact, row.touched if isinstance(row.touched, list) else ()) if word]
     if row.stopped_x is not None and row.stopped_y is not None:
         said.append(f"cue ball stopped at {row.stopped_x:.2f}, {row.stopped_y:.2f}")
     return ", ".join(said)
+
+
+def _contact(contact: Any) -> str:
+    """A further contact with a rail; "" where the record holds none that can be read."""
+    try:
+        return f"{contact['rail']} {contact['at']:.2f}"
+    except (TypeError, KeyError, ValueError):
+        return ""
 
 
 def _row(row: log.Noted, shot: NotedShot, english: English) -> dict[str, Any]:
