@@ -6,12 +6,13 @@ from datetime import UTC, datetime
 from itertools import islice
 from typing import Any, TypeVarTuple
 
-from sqlalchemy import Select, insert, literal, select, tuple_
+from sqlalchemy import Select, func, insert, literal, select, tuple_
 from sqlalchemy.dialects.sqlite import insert as insert_or
 from sqlalchemy.orm import Session
 
 from fandle.core.errors import BadInputError
 from fandle.store.database import Database
+from fandle.store.edition import check_seen, edition_of
 from fandle.store.errors import NotFoundError
 from fandle.store.models import Attempt, ClubTable, Player, Preference
 from fandle.store.standing import player_id, stand
@@ -20,6 +21,19 @@ Columns = TypeVarTuple("Columns")
 PREFERRED = "school"  # the favourite system's place among the settings, as the first versions called it
 MY_CUE = "cue"  # the cue the player plays with
 TOGETHER = 500  # attempts read or written in one go
+SAID = (
+    "result",
+    "off",
+    "side_hit",
+    "comment",
+    "potted",
+    "in_off",
+    "touched",
+    "stopped_x",
+    "stopped_y",
+    "try_number",
+    "left_safe",
+)  # what may be said of an attempt once it is noted
 MOST_TABLES = 500  # that attempts taken in at once may have been made on: each comes to stand in the club
 Namer = Callable[[Session, str | None], str]  # who the player of a file is here
 
@@ -56,6 +70,11 @@ class Noted:
     try_number: int = 1
     left_safe: bool | None = None
     system: str = ""
+
+    @property
+    def edition(self) -> str:
+        """The mark of what was said of it so far."""
+        return edition_of(*(getattr(self, name) for name in SAID))
 
 
 @dataclass(frozen=True)
@@ -159,10 +178,14 @@ def _row(session: Session, attempt: Noted, stands: _Standing) -> dict[str, Any]:
     return {**{name: getattr(attempt, name) for name in NAMES}, **owners, "deleted_at": None}
 
 
-def amend(database: Database, uid: str, **changes: Any) -> Noted:
-    """Change what is said of an attempt: result, off, side_hit, comment and the like."""
+def amend(database: Database, uid: str, was: str | None = None, **changes: Any) -> Noted:
+    """Change what is said of an attempt: result, off, side_hit, comment and the like.
+
+    was: the edition that was seen, None for who does not say.
+    """
     with database.write() as session:
         kept = _find(session.scalar(select(Attempt).where(Attempt.uid == uid)), uid)
+        check_seen("this attempt", edition_of(*(getattr(kept, name) for name in SAID)), was)
         for name, value in changes.items():
             setattr(kept, name, value)
     return one(database, uid)
@@ -216,6 +239,22 @@ def page(database: Database, wanted: Filter, most: int, before: int | None = Non
         query = query.where(tuple_(Attempt.made_at, Attempt.id) < tuple_(made_at, literal(before)))
     with database.read() as session:
         return [noted_of(row) for row in session.execute(query)]
+
+
+def newest_results(database: Database, most: int) -> list[tuple[str, str, float | None]]:
+    """(set-up, result, diamonds off) of the newest attempts, without their layouts."""
+    query = select(Attempt.set_up, Attempt.result, Attempt.off).where(Attempt.deleted_at.is_(None))
+    query = query.order_by(Attempt.made_at.desc(), Attempt.id.desc()).limit(most)
+    with database.read() as session:
+        return [(row[0], row[1], row[2]) for row in session.execute(query)]
+
+
+def one_of_each(database: Database, set_ups: Sequence[str]) -> list[Noted]:
+    """An attempt of each of these set-ups."""
+    first = select(func.min(Attempt.id)).where(Attempt.deleted_at.is_(None), Attempt.set_up.in_(set_ups))
+    query = with_owners().where(Attempt.id.in_(first.group_by(Attempt.set_up)))
+    with database.read() as session:
+        return [noted_of(row)[1] for row in session.execute(query)]
 
 
 def preference(database: Database, name: str, default: Any) -> Any:

@@ -74,6 +74,7 @@ class Amendment(BaseModel):
     stopped_y: Number | None = Field(default=None, ge=0, le=4)
     try_number: int | None = Field(default=None, ge=1, le=99)
     left_safe: bool | None = None
+    was: str | None = Field(default=None, max_length=40)  # the edition that was seen
 
 
 class Preferences(BaseModel):
@@ -89,9 +90,11 @@ class Preferences(BaseModel):
 
 
 class Told(TypedDict):
-    """A noted attempt with the figures of its set-up. off_text: how far off it landed, in words."""
+    """A noted attempt with the figures of its set-up. off_text: how far off it landed, in words; edition: which state
+    of what was said of it this is."""
 
     attempt: dict[str, Any]
+    edition: str
     figures: dict[str, Any]
     off_text: str
 
@@ -105,7 +108,7 @@ class UidModel(TypedDict):
 def told(database: Database, noted: log.Noted) -> Told:
     """A noted attempt with the figures of its set-up."""
     f = same_set_up(database, noted.uid)
-    return {"attempt": vars(noted), "figures": vars(f), "off_text": landing_word(noted.off)}
+    return {"attempt": vars(noted), "edition": noted.edition, "figures": vars(f), "off_text": landing_word(noted.off)}
 
 
 @router.post(address.ATTEMPTS, responses=KEPT)
@@ -151,13 +154,13 @@ def keep(database: Database, new: NewAttempt, asked: Situation, best: Solution) 
 def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> Told:
     """Say more about an attempt."""
     database: Database = request.app.state.database
-    changes = amendment.model_dump(mode="json", exclude_none=True)
+    changes = amendment.model_dump(mode="json", exclude_none=True, exclude={"was"})
     if amendment.at is not None:
         changes.pop("at")
         changes["off"] = landed(noted_situation(log.one(database, uid), shelf_of(request).known), amendment.at)
     if amendment.result is not None:
         check_result(amendment.result, log.one(database, uid).kind)
-    return told(database, log.amend(database, uid, **changes))
+    return told(database, log.amend(database, uid, amendment.was, **changes))
 
 
 @router.delete(address.ATTEMPTS + "/{uid}", responses=KEPT)

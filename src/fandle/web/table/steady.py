@@ -1,17 +1,23 @@
 """How steady is the player? new, club, strong, three plain questions, figures typed, or the log."""
 
+from collections import Counter
+from contextlib import suppress
 from typing import Literal
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
+from fandle.core.player.fit import Fit
 from fandle.core.player.scatter import Player, player_asked, player_named
 from fandle.core.practice.record import Result
+from fandle.core.steps import Steps
 from fandle.formats.base import Number
 from fandle.formats.player import PlayerFile
 from fandle.service.player import Made, from_log
+from fandle.service.situation import Situation
 from fandle.store import log
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
@@ -20,6 +26,8 @@ from fandle.web.noted import noted_situation
 from fandle.web.work import works_of
 
 router = APIRouter()
+NEWEST, MOST_SET_UPS = 5_000, 100  # attempts looked at, and set-ups played: some ten milliseconds each
+WORDS = {result.value for result in Result}
 
 
 class Questions(BaseModel):
@@ -60,35 +68,47 @@ def get_player(request: Request) -> SteadyModel:
 @router.put(address.PLAYER, responses=KEPT)
 async def put_player(steady: Steady, request: Request) -> SteadyModel:
     """Keep how steady the player is."""
-    database, more = request.app.state.database, ""
     if sum(each is not None for each in (steady.by, steady.questions, steady.figures)) != 1:
         raise BadInputError("say one of by, questions and figures", "player")
     if steady.by == "log":
-        found = await works_of(request).run(request, from_log(list(_made(request))), quick=False)
-        player = found.player
+        found = await works_of(request).run(request, _from_log(request), quick=False)
         way = "long" if found.bias > 0 else "short"
         more = f" You land {abs(found.bias):.2f} ± {2 * found.bias_sd:.2f} {way} on average."
-    elif steady.by is not None:
-        player = player_named(steady.by)
-    elif steady.questions is not None:
+        return await run_in_threadpool(_kept, request, found.player, more)
+    return await run_in_threadpool(lambda: _kept(request, _said(steady, request)))
+
+
+def _said(steady: Steady, request: Request) -> Player:
+    """The player as it was said."""
+    if steady.by is not None:
+        return player_named(steady.by)
+    if steady.questions is not None:
         asked = steady.questions
-        player = player_asked(asked.straight_ins, asked.lag_off, asked.mark_off)
-    else:
-        player = steady.figures.player() if steady.figures is not None else player_of(request)
-    log.set_preference(database, SCATTER, PlayerFile.of(player).json_data())
+        return player_asked(asked.straight_ins, asked.lag_off, asked.mark_off)
+    return player_of(request) if steady.figures is None else steady.figures.player()
+
+
+def _kept(request: Request, player: Player, more: str = "") -> SteadyModel:
+    log.set_preference(request.app.state.database, SCATTER, PlayerFile.of(player).json_data())
     told = _told(player)
     return {"player": told["player"], "say": told["say"] + more}
 
 
-def _made(request: Request) -> list[Made]:
-    """The attempts of the log that can be read."""
-    known, found = shelf_of(request).known, []
-    for row in log.every(request.app.state.database, log.Filter()):
-        try:
-            found.append(Made(row.set_up, noted_situation(row, known), Result(row.result), row.off))
-        except (BadInputError, ValueError):
-            continue
-    return found
+def _from_log(request: Request) -> Steps[Fit]:
+    """The scatter behind the newest attempts of the log, at the set-ups that were shot most, in steps."""
+    database, known = request.app.state.database, shelf_of(request).known
+    results = log.newest_results(database, NEWEST)
+    yield
+    often = [name for name, _ in Counter(name for name, _, _ in results).most_common(MOST_SET_UPS)]
+    asked: dict[str, Situation] = {}
+    for row in log.one_of_each(database, often):
+        with suppress(BadInputError, ValueError, ArithmeticError):
+            asked[row.set_up] = noted_situation(row, known)
+        yield
+    made = [
+        Made(name, asked[name], Result(word), off) for name, word, off in results if name in asked and word in WORDS
+    ]
+    return (yield from from_log(made))
 
 
 def _told(player: Player) -> SteadyModel:

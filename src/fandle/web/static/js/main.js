@@ -44,8 +44,7 @@ let answer = JSON.parse(room.dataset.state);
 let state = stateOf(answer, new URLSearchParams(answer.address).get("rails"));
 let chosen = null;
 let wrong = new Set();
-const incoming = new URLSearchParams(location.search).get("own"); // a table that came with the link
-const own = incoming ? `&own=${incoming}` : "";
+const own = /&own=[^&]*/.exec(location.search)?.[0] ?? ""; // the link holds the only copy of a table that came with it
 const title = makeTitle(find("layout-title"));
 let pressed = false; // is a pointer down anywhere: a ball, the tip, a slider
 for (const type of ["pointerdown", "pointerup", "pointercancel"]) window.addEventListener(type, () => { pressed = type === "pointerdown"; }, true);
@@ -289,4 +288,3 @@ turned();
 draw();
 if (wanted === "#large") far();
 if (wanted === "#open") kept.open();
-find("keep-table")?.addEventListener("click", () => kept.settleLink(room.dataset.incoming));

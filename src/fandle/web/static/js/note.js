@@ -17,6 +17,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   let miss = null; // the line of advice, once there was a miss
   let line = null; // the target's line, from the answer
   let uid = null; // the attempt being told about
+  let edition = null; // and what was said of it, as it was last seen
   let noting = false; // its first tap is on its way: a second one is the same tap
   let waiting = new Map(); // what was said and is not sent yet, by kind: { uid, change, timer }
 
@@ -27,6 +28,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   function told(reply) {
     const { attempt: noted, figures, off_text: landed } = reply;
     if (noted.uid !== uid) return; // said of an earlier attempt, and kept; the panel is about this one
+    ({ edition } = reply);
     const said = landed.endsWith(noted.result) ? landed : [noted.potted ? keys[0].textContent.toLowerCase() : noted.result, landed].filter(Boolean).join(", ");
     find("#noted").textContent = `Noted: ${said}.`;
     for (const key of keys) put(key, { "aria-pressed": String(key.dataset.result === noted.result && (!key.dataset.potted || key.dataset.potted === String(noted.potted))) });
@@ -54,11 +56,18 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     }
   }
 
+  // One after the other: each says which state of the attempt it follows.
+  let last = Promise.resolve(true);
+  function amend(mine, change) {
+    last = last.then(() => attempt(() => send("PATCH", `${urls.attempts}/${mine}`, mine === uid ? { ...change, was: edition } : change)));
+    return last;
+  }
+
   async function note({ result, potted }) {
     if (noting) return;
     const what = potted ? { result, potted: potted === "true" } : { result };
     if (uid) {
-      await attempt(() => send("PATCH", `${urls.attempts}/${uid}`, what));
+      await amend(uid, what);
       return;
     }
     const fresh = { uid: freshUid(), question: question(), ...what };
@@ -99,7 +108,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
     if (!said) return true;
     clearTimeout(said.timer);
     waiting.delete(kind);
-    return attempt(() => send("PATCH", `${urls.attempts}/${said.uid}`, said.change));
+    return amend(said.uid, said.change);
   }
 
   const rest = noteRest(more, sheet, stopLayer, later);

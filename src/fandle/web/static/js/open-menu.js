@@ -17,11 +17,12 @@ export function openMenu(urls, hooks) {
     await part[what](...about).catch((fault) => say(fault.message));
   }
 
-  const actions = { open: () => use("open"), saveas: () => use("saveas"), link: () => use("link"), print: () => window.print() };
+  const actions = { open: () => use("open"), saveas: () => use("saveas"), link: () => use("link"), keep: (key) => use("settleLink", key.value), print: () => window.print() };
   find("open-menu").addEventListener("click", actions.open);
   find("save-now").addEventListener("click", () => use("save"));
   document.addEventListener("click", (event) => {
-    actions[event.target.closest("[data-do]")?.dataset.do]?.();
+    const key = event.target.closest("[data-do]");
+    actions[key?.dataset.do]?.(key);
     const how = event.target.closest("[data-edit]")?.dataset.edit;
     if (how) use("edit", how, how === "scatter" ? { seed: Math.floor(Math.random() * 2 ** 31) } : {});
   });
@@ -46,5 +47,5 @@ export function openMenu(urls, hooks) {
     else if (text) use("follow", text);
   });
 
-  return { open: actions.open, settleLink: (file) => use("settleLink", file), toSpot: (ball) => use("edit", "spot", { ball }) };
+  return { open: actions.open, toSpot: (ball) => use("edit", "spot", { ball }) };
 }
