@@ -11,6 +11,8 @@ from fastapi.testclient import TestClient
 from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
+from fandle.store.database import Database
+from fandle.store.devices import devices as stored
 from fandle.web import address, devices
 from fandle.web.app import create_app
 from fandle.web.bodies import MOST_BODY
@@ -259,3 +261,73 @@ def test_wrong_passes_are_looked_at_ever_more_slowly(
 
 def test_only_this_machine_lets_devices_in_where_nobody_else_is_served(client: TestClient) -> None:
     assert "fandle serve --host" in client.get(address.DEVICES).text
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"Sec-Fetch-Site": "cross-site", "Sec-Fetch-Mode": "no-cors", "Sec-Fetch-Dest": "image"},
+        {"Sec-Fetch-Site": "cross-site", "Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "iframe"},
+        {"Sec-Fetch-Site": "same-site", "Sec-Fetch-Mode": "cors", "Sec-Fetch-Dest": "empty"},
+        {"Sec-Fetch-Site": "cross-site"},
+    ],
+)
+def test_another_page_has_nothing_worked_out(
+    client: TestClient, headers: dict[str, str], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """400 images of another page slowed the player's own page to 4 s: they are refused before anything is read."""
+    monkeypatch.setattr(Database, "read", None)  # whoever reads anything fails
+    for path in ("/", "/?balls=cue:2,1;1:6,1", address.COMPARE_ROOM, address.LOG_JSON, address.LAYOUTS):
+        reply = client.get(path, headers=headers)
+        assert (reply.status_code, "open the address itself" in reply.json()["error"]) == (403, True)
+
+
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {},
+        {"Sec-Fetch-Site": "none", "Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "document"},
+        {"Sec-Fetch-Site": "same-origin", "Sec-Fetch-Mode": "cors", "Sec-Fetch-Dest": "empty"},
+        {"Sec-Fetch-Site": "cross-site", "Sec-Fetch-Mode": "navigate", "Sec-Fetch-Dest": "document"},
+    ],
+    ids=["a script", "a bookmark or a code", "our own page", "a link"],
+)
+def test_a_link_a_code_a_bookmark_and_our_own_pages_read(client: TestClient, headers: dict[str, str]) -> None:
+    assert client.get("/?balls=cue:2,1;1:6,1&target=1", headers=headers).status_code == 200
+
+
+def test_a_device_sent_away_gets_no_more_of_a_stream(served: tuple[TestClient, TestClient]) -> None:
+    """What it was answering goes no further: the rest of the lines stays here."""
+    inside, phone = served
+    state = inside.app.state  # type: ignore[attr-defined]  # FastAPI
+    token = state.devices._let_in("Phone").token
+    headers = {"Cookie": f"{devices.COOKIE}={token}", "Origin": SERVER}
+    body = {"layout": {**CONTRACT_LAYOUT}, "draws": 40}
+    whole = phone.post(address.PLAN, json=body, headers=headers).text.splitlines()
+    assert json.loads(whole[-1])["goal"] == "hit"
+    told = []
+    real = state.devices.knows
+
+    def knows(given: str) -> bool:
+        told.append(given)
+        if len(told) == 3:  # the gate, the first line, and now: it is sent away meanwhile
+            state.devices.send_away(next(row.id for row in stored(state.database) if row.name == "Phone"))
+        return bool(real(given))
+
+    state.devices.knows = knows
+    cut = phone.post(address.PLAN, json={**body, "seed": 2}, headers=headers).text.splitlines()
+    state.devices.knows = real
+    assert len(cut) < len(whole)
+    assert not any("goal" in json.loads(line) for line in cut)
+    assert phone.post(address.PLAN, json=body, headers=headers).status_code == 401
+
+
+def test_a_device_is_called_what_can_be_seen(served: tuple[TestClient, TestClient]) -> None:
+    inside, _ = served
+    state = inside.app.state  # type: ignore[attr-defined]  # FastAPI
+    assert [state.devices._let_in(name).name for name in ("  Tablet ", "a\u202eb", "..", "")] == [
+        "Tablet", "Device", "Device", "Device",
+    ]  # fmt: skip
+    device = stored(state.database)[0].id
+    assert inside.patch(f"{address.API_DEVICES}/{device}", json={"name": "a\u200bb"}).status_code == 422
+    assert inside.patch(f"{address.API_DEVICES}/{device}", json={"name": "Anna's"}).json() == {"name": "Anna's"}

@@ -6,7 +6,10 @@ import secrets
 import threading
 from dataclasses import dataclass
 
+from starlette.concurrency import run_in_threadpool
+
 from fandle.core.errors import BadInputError, FandleError
+from fandle.formats.names import clean_name
 from fandle.store import devices as kept
 from fandle.store.database import Database
 
@@ -60,12 +63,16 @@ class Devices:
                     raise BadInputError("that is not the pass: look again at the screen that shows it", "code")
                 self._wrong = 0
                 self.code = _fresh_code()
-                return self._let_in(name)
+                return await run_in_threadpool(self._let_in, name)
         finally:
             self._waiting -= 1
 
     def _let_in(self, name: str) -> Entered:
-        token, called = secrets.token_urlsafe(32), name.strip()[:60] or "Device"
+        token = secrets.token_urlsafe(32)
+        try:
+            called = clean_name(name)
+        except BadInputError:  # a name is a convenience here: nobody is kept out for it
+            called = "Device"
         kept.add_device(self.database, called, _hash(token))
         with self._lock:
             self._known = {*self._known, _hash(token)}

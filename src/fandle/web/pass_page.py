@@ -7,10 +7,11 @@ import segno
 from fastapi import APIRouter, Path, Request
 from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from jinja2 import Environment
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict
 from starlette.types import Scope
 
 from fandle.core.errors import BadInputError
+from fandle.formats.names import Name
 from fandle.store import devices as kept
 from fandle.web import address
 from fandle.web.bodies import RefusedError
@@ -29,7 +30,7 @@ class DeviceName(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    name: str = Field(min_length=1, max_length=60)
+    name: Name
 
 
 def page_text(templates: Environment, code: str = "", fault: str = "") -> str:
@@ -96,10 +97,7 @@ def another_device(request: Request) -> HTMLResponse:
 def patch_device(device: Key, named: DeviceName, request: Request) -> dict[str, str]:
     """Call a device something else."""
     _here_only(request)
-    name = named.name.strip()
-    if not name:
-        raise BadInputError("a device needs a name: type one", "name", code="no_name")
-    return {"name": kept.rename_device(request.app.state.database, device, name).name}
+    return {"name": kept.rename_device(request.app.state.database, device, named.name).name}
 
 
 @router.delete(address.API_DEVICES + "/{device}", responses=KEPT)
