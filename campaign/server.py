@@ -4,6 +4,7 @@ import http.client
 import json
 import os
 import socket
+import ssl
 import subprocess
 import sys
 import time
@@ -30,6 +31,7 @@ class Served:
     process: "subprocess.Popen[bytes]"
     port: int
     home: Path
+    secure: bool = False
 
     @property
     def memory_kb(self) -> int:
@@ -41,18 +43,18 @@ class Served:
 
 
 @contextmanager
-def serving(home: Path, demo: bool = True, before: str = "") -> Iterator[Served]:
-    """A server on a folder; `before` is Python run in its process first."""
+def serving(home: Path, demo: bool = True, before: str = "", more: str = "", secure: bool = False) -> Iterator[Served]:
+    """A server on a folder; `before` is Python run in its process first, `more` what it is started with besides."""
     port = free_port()
-    code = f"{before}\nfrom fandle.web.serve import run_server\nrun_server('127.0.0.1', {port}, {demo}, True)"
+    code = f"{before}\nfrom fandle.web.serve import run_server\nrun_server('127.0.0.1', {port}, {demo}, True{more})"
     with (home / "server.log").open("ab") as log:
         process = subprocess.Popen(
             [sys.executable, "-c", code], env={**os.environ, "FANDLE_HOME": str(home)},
             stdout=subprocess.DEVNULL, stderr=log,
         )  # fmt: skip
     try:
-        wait_for(port, process)
-        yield Served(process, port, home)
+        wait_for(port, process, secure)
+        yield Served(process, port, home, secure)
     finally:
         process.terminate()
         try:
@@ -62,13 +64,13 @@ def serving(home: Path, demo: bool = True, before: str = "") -> Iterator[Served]
             process.wait(10)
 
 
-def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None) -> None:
+def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None, secure: bool = False) -> None:
     """Until the server answers."""
     deadline = time.monotonic() + STARTING_S
     while time.monotonic() < deadline:
         if process is not None and process.poll() is not None:
             raise RuntimeError(f"the server stopped at once, with {process.returncode}")
-        client = Client(port)
+        client = Client(port, secure=secure)
         try:
             if json.loads(client.get("/api/health")[1])["status"] == "ok":
                 return
@@ -80,12 +82,23 @@ def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None) -> Non
     raise RuntimeError("the server did not start")
 
 
+def _anybody() -> ssl.SSLContext:
+    """TLS with whoever answers: the certificates in here are made for the day."""
+    context = ssl.create_default_context()
+    context.check_hostname, context.verify_mode = False, ssl.CERT_NONE
+    return context
+
+
 class Client:
     """One connection."""
 
-    def __init__(self, port: int, timeout: float = 60.0) -> None:
+    def __init__(self, port: int, timeout: float = 60.0, secure: bool = False) -> None:
         self.port = port
-        self._connection = http.client.HTTPConnection("127.0.0.1", port, timeout=timeout)
+        self._connection = (
+            http.client.HTTPSConnection("127.0.0.1", port, timeout=timeout, context=_anybody())
+            if secure
+            else http.client.HTTPConnection("127.0.0.1", port, timeout=timeout)
+        )
 
     def get(self, path: str) -> tuple[int, bytes]:
         """(status, body)."""

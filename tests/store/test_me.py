@@ -11,8 +11,10 @@ from alembic import command
 from sqlalchemy import create_engine
 
 from fandle.core.errors import BadInputError
+from fandle.core.table.standards import standard_table
+from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
-from fandle.store import log, practice
+from fandle.store import club, log, practice
 from fandle.store.database import FILE, Database
 from fandle.store.errors import NameTakenError
 from fandle.store.log_files import take_in
@@ -119,3 +121,14 @@ def test_in_a_club_of_an_earlier_version_the_first_player_is_me(tmp_path: Path) 
     assert my_nickname(database) == "Pepper"
     with database.read() as session:
         assert session.connection().exec_driver_sql("select count(*) from player where is_me").scalar() == 1
+
+
+def test_a_table_whose_label_another_one_has_comes_to_stand_under_its_own_name(database: Database) -> None:
+    """It was an error of the database: the whole file was refused with a sentence about the disk."""
+    club.add_table(database, "Back-room nine-foot", table_json(standard_table("pool-7ft")))
+    rows = [replace(row, player="Pepper") for row in demo_practice()[:3]]
+    own = {**table_json(standard_table("pool-8ft")), "name": "From elsewhere"}
+    rows.append(replace(rows[0], uid="elsewhere-1", layout={**rows[0].layout, "table": own}))
+    assert take_in(database, io.BytesIO("".join(json_parts(rows)).encode()))["new"] == 4
+    labels = [row.label for row in club.tables(database)]
+    assert labels == ["Back-room nine-foot", "pool-9ft", "From elsewhere"]

@@ -8,7 +8,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Iterator
-from contextlib import ExitStack, contextmanager
+from contextlib import ExitStack, contextmanager, suppress
 from pathlib import Path
 
 import pytest
@@ -120,6 +120,19 @@ def test_what_never_ends_ends_soon_and_holds_nobody_up(port: int, endless: tuple
         assert status_of(said(port, start(port) + b"\r\n")) == 200
         assert time.monotonic() - began < 2.0
     assert sent < 10_000_000  # what the system itself takes in before anybody reads is among it
+
+
+def test_requests_sent_ahead_without_end_are_not_kept(port: int) -> None:
+    """Each that is sent before the last is answered waits in memory: 2 GB of them took the server down."""
+    with socket.create_connection(("127.0.0.1", port), timeout=15) as connection:
+        sent = 0
+        with suppress(ConnectionError):
+            for _ in range(400):
+                sent += connection.send((start(port).replace(b"close", b"keep-alive") + b"\r\n") * 600)
+    assert sent < 10_000_000
+    assert status_of(said(port, start(port) + b"\r\n")) == 200
+    three = start(port).replace(b"close", b"keep-alive") + b"\r\n"
+    assert said(port, three * 2 + start(port) + b"\r\n").count(b"200 OK") == 3
 
 
 def test_what_cannot_be_parsed_is_a_sentence_with_every_header(port: int) -> None:

@@ -1,6 +1,7 @@
 """Which table, version and player an attempt belongs to."""
 
 import json
+from itertools import chain
 from typing import Any, cast
 
 from sqlalchemy import Text, func, select, type_coerce
@@ -110,7 +111,8 @@ def stand(session: Session, label: str, data: str | dict[str, Any], since: str) 
     name = data if isinstance(data, str) else str(data["name"])
     row = table_called(session, name)
     if row is None:
-        row = ClubTable(label=label or name, data=data, club_id=club_id(session), gone_at=None)
+        called = _free_label(session, (label, name) if isinstance(data, str) else (name,))
+        row = ClubTable(label=called, data=data, club_id=club_id(session), gone_at=None)
         session.add(row)
         session.flush()
     versions = session.scalars(select(TableVersion).where(TableVersion.table_id == row.id)).all()
@@ -121,6 +123,13 @@ def stand(session: Session, label: str, data: str | dict[str, Any], since: str) 
         session.add(same)
         session.flush()
     return row.id, same.id
+
+
+def _free_label(session: Session, wanted: tuple[str, ...]) -> str:
+    """The first of these that no table of the club is called, else the last with a number."""
+    taken = set(session.scalars(select(ClubTable.label).where(ClubTable.gone_at.is_(None))))
+    numbered = (f"{wanted[-1]} {number}" for number in range(2, len(taken) + 3))
+    return next(name for name in chain(wanted, numbered) if name and name not in taken)
 
 
 def _alike(one: object, other: object) -> bool:

@@ -24,6 +24,7 @@ HEAD_S = 20.0  # for the head of a request, and for TLS to begin
 MOST_LINE = 8_000  # bytes of the request line or of one header
 MOST_HEAD = 32_000  # bytes of a whole head, of trailers, or of whatever else brings the parser no further
 MOST_LINES = 100  # headers
+MOST_AHEAD = 4  # requests sent before the one before them is answered: no browser does, and each is kept
 MOST_OF_ADDRESS = 64  # connections of one address; of this machine's own there is no such bound
 MOST_STRANGERS = 256  # connections from beyond this machine
 MOST_HERE = 512  # connections from this machine: files run out at 1,024
@@ -83,6 +84,8 @@ class TimedProtocol(HttpToolsProtocol):
     def on_headers_complete(self) -> None:
         """The head is there."""
         self._unparsed = 0
+        if len(self.pipeline) >= MOST_AHEAD:
+            self._stop(503)
         self._stop_waiting()
         super().on_headers_complete()
 
@@ -115,9 +118,11 @@ class TimedProtocol(HttpToolsProtocol):
         raise _HeadTooLargeError(status)
 
     def _refuse(self, status: int) -> None:
-        if not self.transport.is_closing():
+        if self.transport.is_closing():
+            return
+        if self.cycle is None or self.cycle.response_complete:  # else it would stand in the middle of an answer
             self.transport.write(refusal(status))
-            self.transport.close()
+        self.transport.close()
 
     def _wait(self) -> None:
         self._stop_waiting()
@@ -138,7 +143,7 @@ SENTENCES = {
     400: "that is not a request in HTTP/1.1: open the address in a browser",
     414: "the address is too long: save the layout as a file instead",
     431: "the head of the request is too long: send fewer and shorter headers",
-    503: "too many connections at once: close some, then try again",
+    503: "too much at once: close some connections, then try again",
 }
 
 
