@@ -2,8 +2,9 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans. At scale 1 it
-takes half an hour on two cores. Exit 1 where anything failed.
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans, hostile files, hostile
+wire, large club, import kills. At scale 1 it takes three quarters of an hour on two cores. Exit 1 where anything
+failed.
 """
 
 import argparse
@@ -15,7 +16,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from campaign import data, plans, pots, scenes, verbs
+from campaign import data, hostile_files, hostile_wire, import_kills, large_club, plans, pots, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.kills import kill_often
 from campaign.server import serving
@@ -27,6 +28,9 @@ from fandle.core.table.standards import STANDARDS
 
 OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
 POTS = 200
+STOPS = 50  # of an import, of results, of a restore; and as many on a full disk
+MIGRATION_STOPS = 6  # of the way from each earlier version
+MOST_PLAYERS = 10_000
 PLANS = 1200  # two hundred of every game
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
 P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
@@ -188,6 +192,54 @@ def planning(seed: int, scale: float, _: Path) -> list[Row]:
     return [Row("plans", f"{len(told)} layouts of six games", f"{lines} lines, {len(faults)} faults", not faults)]
 
 
+def hostile_file(_: int, __: float, home: Path) -> list[Row]:
+    """Files that make a reader grow, at a server that may not."""
+    with serving(home) as served:
+        found = hostile_files.attacked(served)
+    _tell(list(found.faults))
+    told = f"{found.worst_kb / 1000:.0f} MB at most, for {found.worst}; {len(found.faults)} faults"
+    return [Row("hostile files", f"{found.files} files and links", told, not found.faults)]
+
+
+def wire(_: int, __: float, home: Path) -> list[Row]:
+    """Heads, bodies and TLS that never end, and too many connections."""
+    found = hostile_wire.attack_over(home)
+    _tell(found.faults)
+    told = f"others waited {1000 * found.slowest_s:.0f} ms at worst, {len(found.faults)} faults"
+    return [Row("hostile wire", f"{found.tried} attacks over HTTP and HTTPS", told, not found.faults)]
+
+
+def large(_: int, scale: float, home: Path) -> list[Row]:
+    """A club with thousands of everything; then one with thousands of players."""
+    rows = []
+    for name, players in (("a large club", large_club.PLAYERS), ("ten thousand players", MOST_PLAYERS)):
+        folder = home / name.replace(" ", "-")
+        folder.mkdir()
+        large_club.fill(folder, min(scale, 1.0), players)
+        with serving(folder, demo=False) as served:
+            found = large_club.looked_at(served)
+        _tell(list(found.faults))
+        told = f"slowest page {found.page} {found.page_s:.2f} s, a note {1000 * found.note_s:.0f} ms, a try "
+        told += f"{1000 * found.try_s:.0f} ms, first page {found.first_bytes / 1000:.0f} kB, steadiness from the log "
+        told += f"{found.steady_s:.1f} s while others wait {1000 * found.others_s:.0f} ms; {len(found.faults)} faults"
+        rows.append(Row("large club", name, told, not found.faults))
+    return rows
+
+
+def halves(seed: int, scale: float, home: Path) -> list[Row]:
+    """Imports, results, restores and migrations stopped anywhere."""
+    times, rows = max(round(STOPS * scale), 2), []
+    for tried, found in (
+        ("imports and results, killed and on a full disk", import_kills.stopped_often(home, times, seed)),
+        ("restores, killed", import_kills.restored_often(home, times, seed)),
+        ("migrations, killed", import_kills.migrated_often(home, max(round(MIGRATION_STOPS * scale), 1), seed)),
+    ):
+        _tell(list(found.faults))
+        told = f"{found.done} done all the same, {len(found.faults)} faults"
+        rows.append(Row("import kills", f"{found.stopped} {tried}", told, not found.faults))
+    return rows
+
+
 def _kept(part: str, tried: str, kept: data.Kept) -> Row:
     _tell(list(kept.faults))
     return Row(part, tried, f"{kept.acknowledged} acknowledged, {len(kept.faults)} faults", not kept.faults)
@@ -201,7 +253,8 @@ def _tell(faults: list[str]) -> None:
 PARTS: dict[str, Run] = {
     "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
     "disk": disk, "processes": processes, "backup": backups, "log": long_log,
-    "pots": potting, "plans": planning,
+    "pots": potting, "plans": planning, "hostile files": hostile_file, "hostile wire": wire, "large club": large,
+    "import kills": halves,
 }  # fmt: skip
 
 
@@ -221,7 +274,7 @@ def main() -> int:
         print(f"{name}: {time.monotonic() - start:.0f} s", flush=True)
     print(f"\nseed {asked.seed}, scale {asked.scale:g}")
     for row in rows:
-        print(f"{'held  ' if row.held else 'FAILED'}  {row.part:<10} {row.tried}: {row.found}")
+        print(f"{'held  ' if row.held else 'FAILED'}  {row.part:<13} {row.tried}: {row.found}")
     return 0 if all(row.held for row in rows) else 1
 
 

@@ -26,6 +26,7 @@ SPOILT = 0.15  # share of the questions that are spoilt somewhere
 NASTY: tuple[Any, ...] = (
     None, True, -1, 0, 1e308, -1e308, 10**400, "", "x" * 5000, "\ud800", "\x00", "NaN", [], {}, [[]] * 50, 1e-320,
 )  # fmt: skip
+STREAMS = (address.PLAN, address.MAP, address.PREFER, address.STRATEGY)
 OWN_SHARE = 0.03  # share of the questions that bring a table
 
 
@@ -116,7 +117,14 @@ def _route(rng: random.Random, scene: scenes.Scene, asked: dict[str, Any]) -> tu
         "look": {"base": layout["table"], "values": {"cloth_rolling": rng.uniform(0, 0.06)}},
         "make": {"base": layout["table"], "name": name, "values": {"cushion_friction": rng.uniform(0, 0.5)}},
         "move": {"layout": layout, "table": rng.choice(list(STANDARDS))},
-        "map": {"example": example, "method": method, "at": rng.randrange(34)},
+        "map": {"example": example, "method": method, "before": rng.random() < 0.1},
+        "check": {"table": layout["table"], "shots": [_landed(rng) for _ in range(rng.randrange(1, 5))]},
+        "miss": {
+            "question": {**asked, "kind": "kick", "goal": "hit", "pocket": None, "rails": rails},
+            "result": rng.choice(("short", "long")),
+            "off": rng.uniform(-2, 2),
+        },
+        "after": {**asked, "rails": rails, "next": None},
     }
     link, nasty = f"/?{query}&rails={rails}", str(rng.choice(NASTY)).encode("utf-8", "replace")
     routes: list[tuple[int, str, str, str, Any]] = [
@@ -128,11 +136,21 @@ def _route(rng: random.Random, scene: scenes.Scene, asked: dict[str, Any]) -> tu
         (3, "move", "POST", address.MOVE, bodies["move"]),
         (1, "compare", "POST", address.COMPARE, asked),
         (2, "map", "POST", address.MAP, bodies["map"]),
+        (1, "prefer", "POST", address.PREFER, {"example": example}),
+        (2, "check", "POST", address.CHECK, bodies["check"]),
+        (2, "shooter", "POST", address.SHOOTER, {"table": layout["table"], "shot": "plain", "turn": rng.randrange(9)}),
+        (4, "diagnose", "POST", address.DIAGNOSE, bodies["miss"]),
+        (2, "position", "POST", address.POSITION, bodies["after"]),
+        (1, "strategy", "POST", address.STRATEGY, bodies["after"]),
+        (2, "tonight", "POST", address.TONIGHT, {"table": layout["table"], "minutes": 20}),
+        (2, "ask", "POST", address.ASK, {"table": layout["table"]}),
+        (2, "try", "POST", address.TRIES, {"uid": name, "table": layout["table"], "drill": "freeze", "made": True}),
         (2, "example", "POST", f"{address.EXAMPLE}/{method}", example),
         (8, "note", "POST", address.ATTEMPTS, bodies["note"]),
         (2, "amend", "PATCH", f"{address.ATTEMPTS}/campaign-{rng.randrange(9)}", {"at": 3.3, "comment": "x"}),
         (2, "save layout", "POST", address.LAYOUTS, {"name": name, "layout": layout}),
-        (1, "remove layout", "DELETE", f"{address.LAYOUTS}/{quote(name, safe='')}", None),
+        (1, "remove layout", "DELETE", f"{address.LAYOUTS}/{rng.randrange(60)}", None),
+        (1, "layouts", "GET", f"{address.LAYOUTS}?find={quote(name)}", None),
         (2, "preview", "POST", address.CLUB_PREVIEW, bodies["look"]),
         (1, "make table", "POST", address.CLUB_TABLES, bodies["make"]),
         (1, "preferences", "PUT", address.PREFERENCES, {"tip_mm": rng.uniform(7, 16)}),
@@ -145,6 +163,11 @@ def _route(rng: random.Random, scene: scenes.Scene, asked: dict[str, Any]) -> tu
     ]
     *_, route = rng.choices(routes, [weight for weight, *_ in routes])
     return route[1:]
+
+
+def _landed(rng: random.Random) -> dict[str, Any]:
+    """A reference shot as somebody claims that it landed."""
+    return {"shot": rng.choice(("plain", "lag", "three")), "landed": [{"rail": "near", "at": rng.uniform(0, 8)}]}
 
 
 def _reply(client: Client, tally: Tally, route: str, method: str, path: str, body: str | None, kind: str) -> None:
@@ -162,7 +185,8 @@ def _reply(client: Client, tally: Tally, route: str, method: str, path: str, bod
                 fault = f"{status}, no JSON, from {method} {path[:200]}: {reply[:200]!r}"
     elif kind or path.startswith("/api"):
         try:
-            finite(json.loads(reply))
+            for line in reply.splitlines() if path in STREAMS else (reply,):
+                finite(json.loads(line))
         except (ValueError, AssertionError) as wrong:
             fault = f"{wrong} from {method} {path[:200]} {body and body[:1500]}"
     tally.note(route, status, fault)

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from campaign import data, scenes, verbs
+from campaign import data, hostile_files, import_kills, large_club, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.server import serving
 from campaign.storm import storm
@@ -113,3 +113,30 @@ def test_a_long_log_is_a_small_page_of_little_memory(tmp_path: Path) -> None:
     assert found.size < 300_000
     assert found.grown_kb < 50_000
     assert found.export_kb < 50_000
+
+
+def test_files_that_make_a_reader_grow_cost_little(tmp_path: Path) -> None:
+    """Before, 20 kB of brackets took 390 MB, and 3 MB of them the machine. The campaign tries the large ones, too."""
+    with serving(tmp_path) as server:
+        found = hostile_files.attacked(server, only=5)
+    assert found.faults == ()
+    assert found.files >= 9
+
+
+def test_a_large_club_is_as_quick_as_a_small_one(tmp_path: Path) -> None:
+    """No time is asserted here: the campaign holds a second a page and a tenth a note, on a club fifty times as large."""
+    large_club.fill(tmp_path, share=0.02)
+    with serving(tmp_path, demo=False) as server:
+        found = large_club.looked_at(server)
+    assert [fault for fault in found.faults if " takes " not in fault and " took " not in fault] == []
+    assert found.first_bytes < large_club.FIRST_BYTES
+
+
+def test_an_import_is_all_or_nothing_wherever_it_is_stopped(tmp_path: Path) -> None:
+    """A kill kept 500 of 50,000; on a full disk it said that nothing was saved while thousands were."""
+    assert import_kills.stopped_often(tmp_path, 3, seed=4).faults == ()
+
+
+def test_a_restore_and_a_migration_leave_a_whole_database_wherever_they_are_killed(tmp_path: Path) -> None:
+    assert import_kills.restored_often(tmp_path, 3, seed=4).faults == ()
+    assert import_kills.migrated_often(tmp_path, 1, seed=4).faults == ()

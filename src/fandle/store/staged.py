@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Iterator
+from contextlib import suppress
 from tempfile import TemporaryFile
 from typing import IO, Any
 
@@ -32,8 +33,9 @@ class Staged:
             yield json.loads(line)
 
     def close(self) -> None:
-        """Let go of it."""
-        self._file.close()
+        """Let go of it; what is not written yet needs no room any more."""
+        with suppress(OSError):
+            self._file.close()
 
 
 def _no_room(fault: OSError) -> StoreError:
