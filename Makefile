@@ -13,8 +13,9 @@ setup: .venv/.warm
 test-setup: .venv/.ready-test
 	@tools/need-chromium.sh
 
-.venv/.ready: requirements/runtime.txt requirements/runtime.in pyproject.toml
+.venv/.ready: requirements/installers.txt requirements/runtime.txt requirements/runtime.in pyproject.toml
 	@PYTHON=$(PYTHON) tools/need-venv.sh
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/installers.txt
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/runtime.txt
 	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . 2>/dev/null \
 	  || $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
@@ -61,7 +62,7 @@ mutants: test-setup
 bench-drag: test-setup
 	PYTHONPATH=. $(BIN)/python bench/drag.py
 
-# Minutes of everything that could break it; SEED and SCALE are honoured. Ends with a table of what was tried.
+# Three quarters of an hour of everything that could break it; SEED and SCALE are honoured. Ends with a table of what was tried.
 SEED ?= 1
 SCALE ?= 1
 campaign: test-setup
@@ -75,6 +76,7 @@ schemas: setup
 
 # Needs uv (from PyPI). Writes versions and hashes, no addresses.
 lock:
+	uv pip compile --quiet --generate-hashes --python-version 3.11 --no-header --no-emit-index-url --no-emit-find-links -o requirements/installers.txt requirements/installers.in
 	uv pip compile --quiet --generate-hashes --python-version 3.11 --no-header --no-emit-index-url --no-emit-find-links -o requirements/runtime.txt requirements/runtime.in
 	uv pip compile --quiet --generate-hashes --python-version 3.11 --no-header --no-emit-index-url --no-emit-find-links -o requirements/test.txt requirements/test.in
 

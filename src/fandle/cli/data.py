@@ -35,19 +35,30 @@ def restore(file: File, as_json: Json = False) -> None:
 @app.command("export", epilog="Example: fandle export log.json")
 def export_log(
     file: Annotated[str, typer.Argument(help="Where to, .json or .csv; - for standard output, JSON.")],
+    nickname: Annotated[str | None, typer.Option(help="What you are called in it from now on.")] = None,
     as_json: Json = False,
 ) -> None:
     """Write the log into a file: every attempt that is not deleted, newest first."""
     from fandle.cli import keeping
 
+    if keeping.ask_nickname(nickname):
+        typer.echo(
+            "fandle: you are called 'Me' in it, as everybody is: --nickname NAME tells others whose it is", err=True
+        )
     if keeping.write_log(file):
         typer.echo(json.dumps({"file": file}) if as_json else f"The log is in {file}.")
 
 
 @app.command("import", epilog="Example: fandle import log.json")
-def import_log(file: File, as_json: Json = False) -> None:
+def import_log(
+    file: File,
+    player: Annotated[
+        str, typer.Option(help="What a player is to be called here who has no name in it, or yours.")
+    ] = "",
+    as_json: Json = False,
+) -> None:
     """Take the attempts of an exported log in, all or none; those that are kept already stay as they are."""
     from fandle.cli import keeping
 
-    done = keeping.take_in(file)
+    done = keeping.take_in(file, player)
     typer.echo(json.dumps(done) if as_json else f"{done['new']} new of {done['attempts']} attempts are in the log.")
