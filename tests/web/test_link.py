@@ -1,5 +1,8 @@
 """Links that carry their table: what is packed is unpacked to the last digit, and damage is told."""
 
+import html
+import re
+
 import pytest
 from fastapi.testclient import TestClient
 
@@ -51,6 +54,7 @@ def test_the_page_opens_with_it_and_keeps_nothing(client: TestClient) -> None:
     assert page.status_code == 200
     assert "This link cannot" not in page.text
     assert "Keep it" in page.text
+    assert '<option value="Cellar (from a link)" selected>' in page.text
     assert client.get("/table.json", params={"name": "Cellar"}).status_code == 422
     layout = {"table": "Cellar (from a link)", "game": "nine-ball", "target": "1"}
     balls = [{"id": "cue", "x": 2, "y": 1}, {"id": "1", "x": 5, "y": 1}]
@@ -58,6 +62,13 @@ def test_the_page_opens_with_it_and_keeps_nothing(client: TestClient) -> None:
     assert asked.status_code == 200, asked.text  # what the page asks next is answered on that table
     assert asked.json()["chosen"]["solved"]
     assert club_tables(client) == before
+    sent = html.unescape(re.findall(r'data-do="keep" value="([^"]+)"', page.text)[0])
+    kept = client.post(address.READ_TABLE, content=sent, headers={"Content-Type": "text/plain"}).json()
+    assert kept == {"name": "Cellar"}  # under the name it has where it comes from
+    assert club_tables(client) == [*before, "Cellar"]
+    assert (
+        "Keep it" not in client.get("/", params={"table": "Cellar", "balls": "cue:2,1;1:6,1", "own": packed(OWN)}).text
+    )
 
 
 def club_tables(client: TestClient) -> list[str]:

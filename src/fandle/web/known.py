@@ -115,12 +115,14 @@ class Shelf:
         return before if before is not None and before[0] == row else (row, readable(row.data))
 
     def choices(self, chosen: str = "") -> list[tuple[str, str]]:
-        """(name, what it is called) of tables to play on, the club's own first: so many, and the chosen one."""
+        """(name, what it is called) of tables to play on, the club's own first: so many, and the chosen one, which may have
+        come with a link."""
         named = [(row.data if isinstance(row.data, str) else row.label, row.label) for row in self.standing()]
         here = {name for name, _ in named}
         shown = named[:MOST_CHOICES]
         shown += [row for row in named[MOST_CHOICES:] if row[0] == chosen]
-        return shown + [(name, label) for name, label in LABELS.items() if name not in here]
+        shown += [(name, label) for name, label in LABELS.items() if name not in here]
+        return shown if not chosen or chosen in dict(shown) else [(chosen, chosen), *shown]
 
     def cues(self) -> dict[str, Cue]:
         """The club's own cues by name; those whose record cannot be read are left out."""

@@ -1,6 +1,7 @@
 """HTML pages."""
 
 import json
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -27,7 +28,7 @@ from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
 from fandle.web.table.games import game_choices
 from fandle.web.table.kept import listed
-from fandle.web.table.link import known_with
+from fandle.web.table.link import OWN, known_with, unpacked
 from fandle.web.table.models import AnswerModel
 from fandle.web.table.view import answer
 from fandle.web.work import BusyError, ClientGoneError, works_of
@@ -97,12 +98,18 @@ def _page(request: Request, asked: Situation, data: AnswerModel, fault: str) -> 
         "state": json.dumps({**said(data, screen), "upright": screen.upright}, allow_nan=False),
         "fault": fault,
         "saved": listed(request),
+        "incoming": None if shelf.same(asked.table) is not None else _sent(query),
         "kept": next(iter(layouts_named(database, [name])), None) if name else None,
         "tip_mm": f"{tip_of(request) * 1000:g}",
         "name": name,
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "table.html", context)
     return response
+
+
+def _sent(query: Mapping[str, str]) -> str | None:
+    """The table that a link brings, as a file, under the name it has where it comes from."""
+    return json.dumps(table_json(unpacked(query[OWN]))) if query.get(OWN) else None
 
 
 def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
@@ -119,7 +126,6 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
         "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
         "unit_sizes": _unit_sizes(table),
         "save_url": address.SAVE_LAYOUT,
-        "incoming": None if shelf.same(table) is not None else json.dumps(table_json(table)),
     }
 
 

@@ -7,8 +7,8 @@ import { html } from "./dom.js";
 function askName({ title, text, use, leave = "" }) {
   const field = html("input", { class: "form-control", type: "text", maxlength: "60", autocomplete: "off", "aria-label": title });
   const keys = [[use, "use"], ...(leave ? [[leave, "leave"]] : []), ["Cancel", "cancel"]];
-  const form = html("form", { method: "dialog" }, field,
-    html("div", { class: "sides" }, ...keys.map(([word, value], k) => html("button", { class: `btn tool${k ? "" : " strong"}`, type: "submit", value }, word))));
+  const button = ([word, value], k) => html("button", { class: `btn tool${k ? "" : " strong"}`, type: "submit", value }, word);
+  const form = html("form", { method: "dialog" }, html("p", {}, field), html("p", {}, ...keys.flatMap((key, k) => [button(key, k), " "])));
   const dialog = html("dialog", { class: "sheet-dialog", "aria-label": title }, html("h2", {}, title), html("p", {}, text), form);
   document.body.append(dialog);
   dialog.showModal();
