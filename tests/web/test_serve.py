@@ -144,3 +144,32 @@ def test_with_a_certificate_it_is_https_and_the_cookie_is_secure(tmp_path: Path)
     finally:
         process.kill()
         process.communicate()
+
+
+@pytest.mark.skipif(not Path("/proc/net/if_inet6").exists(), reason="no IPv6 on this machine")
+def test_it_is_served_over_ipv6_too(tmp_path: Path) -> None:
+    """`[::1]` is this machine, as 127.0.0.1 is; on `::` both kinds of address are answered."""
+    for host, reached in (("::1", ["::1"]), ("::", ["::1", "127.0.0.1"])):
+        port = free_port()
+        process = subprocess.Popen(
+            [sys.executable, "-m", "fandle.cli", "serve", "--host", host, "--port", str(port), "--json"],
+            env={"FANDLE_HOME": str(tmp_path), "PATH": "/usr/bin:/bin"}, stdout=subprocess.PIPE, text=True,
+        )  # fmt: skip
+        try:
+            assert process.stdout
+            assert json.loads(process.stdout.readline())["address"].endswith(f":{port}/")
+            for name in reached:
+                deadline = time.monotonic() + 60
+                while True:
+                    try:
+                        asked = http.client.HTTPConnection(name, port, timeout=10)
+                        asked.request("GET", "/api/health")
+                        break
+                    except ConnectionError:
+                        assert time.monotonic() < deadline
+                        time.sleep(0.1)
+                assert asked.getresponse().status == 200
+                asked.close()
+        finally:
+            process.kill()
+            process.communicate()

@@ -115,8 +115,8 @@ class Shelf:
         return before if before is not None and before[0] == row else (row, readable(row.data))
 
     def choices(self, chosen: str = "") -> list[tuple[str, str]]:
-        """(name, what it is called) of tables to play on, the club's own first: so many, and the chosen one, which may have
-        come with a link."""
+        """(name, what it is called) of tables to play on, the club's own first: so many, and the chosen one, be it of
+        a link."""
         named = [(row.data if isinstance(row.data, str) else row.label, row.label) for row in self.standing()]
         here = {name for name, _ in named}
         shown = named[:MOST_CHOICES]

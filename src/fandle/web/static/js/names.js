@@ -5,11 +5,10 @@ import { html } from "./dom.js";
 
 // The name that was given, "" where it is left as it is, null where all is given up.
 function askName({ title, text, use, leave = "" }) {
-  const field = html("input", { class: "form-control", type: "text", maxlength: "60", autocomplete: "off", "aria-label": title });
-  const keys = [[use, "use"], ...(leave ? [[leave, "leave"]] : []), ["Cancel", "cancel"]];
-  const button = ([word, value], k) => html("button", { class: `btn tool${k ? "" : " strong"}`, type: "submit", value }, word);
-  const form = html("form", { method: "dialog" }, html("p", {}, field), html("p", {}, ...keys.flatMap((key, k) => [button(key, k), " "])));
-  const dialog = html("dialog", { class: "sheet-dialog", "aria-label": title }, html("h2", {}, title), html("p", {}, text), form);
+  const field = html("input", { class: "form-control", type: "text", maxlength: "60", autocomplete: "off", "aria-label": title, form: "name-form" });
+  const button = (word, value, strong = "") => html("button", { class: `btn tool${strong}`, type: "submit", value }, word);
+  const form = html("form", { method: "dialog", id: "name-form" }, button(use, "use", " strong"), " ", leave && button(leave, "leave"), " ", button("Cancel", "cancel"));
+  const dialog = html("dialog", { class: "sheet-dialog", "aria-label": title }, html("h2", {}, title), html("p", {}, text), field, form);
   document.body.append(dialog);
   dialog.showModal();
   field.focus();
