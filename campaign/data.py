@@ -73,7 +73,7 @@ def several_processes(home: Path, seed: int, each: int = 300) -> Kept:
     rng, made, kept = random.Random(seed), demo_practice(), []
     files = []
     for n in range(3):
-        rows = [replace(rng.choice(made), uid=f"import-{n}-{i:06d}") for i in range(each)]
+        rows = [replace(rng.choice(made), uid=f"import-{n}-{i:06d}", player=f"Player {n}") for i in range(each)]
         kept += [row.uid for row in rows]
         files.append(home / f"import-{n}.json")
         files[-1].write_text("".join(json_parts(rows)))

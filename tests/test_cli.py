@@ -337,7 +337,7 @@ def test_a_window_at_a_rail_ends_with_it(tmp_path: Path) -> None:
         (["simulate", "FILE", "--aim", "far:44@nose"], None, "give at most 2 diamonds beyond its ends"),
         (["aim", "FILE", "--rails", "far", "--hold", "far:-3@nose"], None, "give at most 2 diamonds beyond its ends"),
         (["aim", "FILE", "--rails", "far"], '{"x": 1' + "0" * 400 + "}", "the number is too large"),
-        (["aim", "FILE", "--rails", "far"], '{"x": 1' + "0" * 5000 + "}", "this is not JSON text"),
+        (["aim", "FILE", "--rails", "far"], '{"x": 1' + "0" * 5000 + "}", "more than 1000 digits"),
         (["aim", "FILE", "--rails", "far"], '{"x": 1.1, "other": "\\ud800"}', "half a character"),
         (["table", "pool-9ft", "--called", "\udcff"], None, "half a character"),
     ],

@@ -50,8 +50,12 @@ def test_it_is_renamed_but_not_to_a_name_that_is_taken(client: TestClient) -> No
 def test_ones_own_come_before_the_demo_clubs(client: TestClient) -> None:
     keep(client, "Mine, older")
     keep(client, "Mine, newer")
-    page = client.get("/").text
-    places = [
-        page.index(f'data-name="{name}" data-edition="') for name in ("Mine, newer", "Mine, older", "The blocked seven")
-    ]
-    assert places == sorted(places)
+    rows, older = [], ""
+    while older is not None:
+        found = client.get(address.LAYOUTS, params={"before": older} if older else {}).json()
+        rows, older = rows + found["layouts"], found["older"]
+    names = [row["name"] for row in rows]
+    assert names.index("Mine, newer") < names.index("Mine, older") < names.index("The blocked seven")
+    assert [row["demo"] for row in rows] == sorted(row["demo"] for row in rows)
+    assert len(set(names)) == len(names)
+    assert client.get("/").text.index('data-name="Mine, newer" data-edition="') > 0
