@@ -12,7 +12,7 @@ from tests.browser.helpers import BLOCKED, ask_by, centre, line, open_at, seriou
 from fandle.core.table.standards import standard_table
 from fandle.formats.files import table_json, table_of_json
 from fandle.web import address
-from fandle.web.table.link import packed
+from fandle.web.table.link import packed, unpacked
 
 pytestmark = pytest.mark.browser
 ROOMS = (BLOCKED, "/compare", "/handbook", "/handbook/M3", "/log", "/club", "/devices")
@@ -271,10 +271,19 @@ def test_a_link_carries_its_own_table_to_a_club_that_has_it_not(page: Page) -> N
     own = {**table_json(standard_table("pool-9ft")), "name": "Cellar nine-foot", "cushion_friction": 0.17}
     link = "/?table=Cellar%20nine-foot&balls=cue:1.1,0.55;7:5.3,0.5&target=7&rails=far&speed=3.3&own="
     page.goto(link + packed(table_of_json(own)))
+    expect(page.locator(".visiting")).to_contain_text("It is used here and not kept.")
+    settled(page)
+    assert unpacked(page.url.partition("own=")[2]).cushion_friction == 0.17
+    assert page.request.get("/table.json?name=Cellar%20nine-foot").status == 422  # nothing of it is in the club
+    page.reload()
+    settled(page)
+    assert unpacked(page.url.partition("own=")[2]).cushion_friction == 0.17  # the address still holds it
+    page.locator(".visiting button").click()
     page.wait_for_function("() => !location.search.includes('own=') && document.querySelector('#mark')")
     settled(page)
-    assert "Cellar" in page.url
+    assert "table=Cellar%20nine-foot&" in page.url
     assert "speed=3.3" in page.url
+    expect(page.locator(".visiting")).to_have_count(0)
     there = page.request.get("/table.json?name=Cellar%20nine-foot").json()
     assert there["cushion_friction"] == 0.17
     page.goto("/?table=x&own=broken")

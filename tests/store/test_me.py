@@ -81,7 +81,13 @@ def test_where_the_file_names_no_club_the_name_is_asked_for_and_nothing_kept_bef
     assert take_results_in(database, results("Me"), "Anna").player == "Anna"
 
 
-def test_a_csv_knows_no_club_and_is_asked(database: Database) -> None:
+def test_a_csv_names_its_club_too(database: Database) -> None:
+    text = "".join(csv_parts([replace(row, player="Me") for row in demo_practice()[:2]], "The Blue Chalk"))
+    assert take_in(database, io.BytesIO(text.encode()))["new"] == 2
+    assert players(database) == {"Me (The Blue Chalk)"}
+
+
+def test_a_csv_without_a_club_is_asked(database: Database) -> None:
     text = "".join(csv_parts([replace(row, player=None) for row in demo_practice()[:2]]))
     with pytest.raises(BadInputError, match="nobody's name"):
         take_in(database, io.BytesIO(text.encode()))

@@ -33,7 +33,7 @@ def write_log(file: str) -> bool:
     """The log written into a file; False where it went to standard output instead ("-")."""
     with closing(Database.open(home_folder())) as database:
         rows = log.every(database)
-        parts = csv_parts(rows) if file.endswith(".csv") else json_parts(rows, my_club(database))
+        parts = (csv_parts if file.endswith(".csv") else json_parts)(rows, my_club(database))
         if file == "-":
             sys.stdout.writelines(parts)
             return False
@@ -78,6 +78,10 @@ def take_in(file: Path, player: str) -> dict[str, int]:
     try:
         with file.open("rb") as source, closing(Database.open(home_folder())) as database:
             return take_log_in(database, source, player)
+    except BadInputError as fault:
+        if fault.code != "whose":
+            raise
+        raise BadInputError(f"{fault}: give --player NAME", fault.field, code=fault.code) from None
     except OSError as fault:
         raise BadInputError(
             f"cannot read {str(file)!r} ({fault.strerror}): check the file's name", code="no_file"

@@ -22,9 +22,9 @@ COLUMNS = (
     "uid", "made_at", "set_up", "title", "table", "player", "kind", "rails", "pocket", "aim_nose", "aim_sight",
     "aim_centre", "speed", "side", "up", "elevation", "cue", "hit", "result", "off_diamonds", "side_hit", "potted",
     "in_off", "touched", "stopped_x", "stopped_y", "try_number", "comment", "layout", "left_safe",
-    "system",
+    "system", "club",
 )  # fmt: skip
-LATER = ("left_safe", "system")  # columns that exports of earlier versions lack
+LATER = ("left_safe", "system", "club")  # columns that exports of earlier versions lack
 AS_WRITTEN = ("uid", "made_at", "set_up", "title", "rails", "result", "side_hit", "comment", "system")
 NUMBERS = ("speed", "side", "up", "elevation", "hit")  # of the stroke
 TRIES = {str(number) for number in range(1, 100)}
@@ -114,14 +114,14 @@ def json_parts(attempts: Iterable[Any], club: str = "") -> Iterator[str]:
     yield "\n]}\n"
 
 
-def csv_parts(attempts: Iterable[Any]) -> Iterator[str]:
+def csv_parts(attempts: Iterable[Any], club: str = "") -> Iterator[str]:
     """The same as CSV, a line at a time: UTF-8, decimal points, empty where nothing is known."""
     line = _Line()
     writer = csv.writer(line)
     writer.writerow(COLUMNS)
     yield line.take()
     for attempt in attempts:
-        writer.writerow([to_cell(value) for value in _flat(attempt)])
+        writer.writerow([to_cell(value) for value in (*_flat(attempt), club)])
         yield line.take()
 
 
@@ -167,10 +167,10 @@ def _is_json(file: BinaryIO) -> bool:
 
 def club_of(file: BinaryIO) -> str:
     """Whose log a file is; "" where it does not say so. Raises BadInputError where it is no log."""
-    head = head_of(file, ("format", "club"), "attempts") if _is_json(file) else {}
+    head = head_of(file, ("format", "club"), "attempts") if _is_json(file) else next(_csv_lines(file), {})
     file.seek(0)
     club = head.get("club")
-    return clean_name(club, "club") if isinstance(club, str) else ""
+    return clean_name(club, "club") if isinstance(club, str) and club else ""
 
 
 def _json_rows(file: BinaryIO) -> Iterator[Any]:
@@ -181,6 +181,11 @@ def _json_rows(file: BinaryIO) -> Iterator[Any]:
 
 
 def _csv_rows(file: BinaryIO) -> Iterator[dict[str, Any]]:
+    yield from map(_unflat, _csv_lines(file))
+
+
+def _csv_lines(file: BinaryIO) -> Iterator[dict[str, str]]:
+    """The lines of a CSV file, cell by cell."""
     text = TextIOWrapper(cast(Any, Measured(file, lines=True)), "utf-8-sig", newline="")
     try:
         reader = csv.DictReader(text)
@@ -190,7 +195,7 @@ def _csv_rows(file: BinaryIO) -> Iterator[dict[str, Any]]:
                 f"this is no exported log: the column {missing[0]!r} is missing", "file", code="bad_file"
             )
         for row in reader:
-            yield _unflat({name: from_cell(row.get(name) or "") for name in COLUMNS})
+            yield {name: from_cell(row.get(name) or "") for name in COLUMNS}
     except (UnicodeDecodeError, csv.Error) as fault:
         raise BadInputError(
             f"this is not a CSV file in UTF-8 ({fault}): export the log again", code="bad_file"

@@ -31,7 +31,8 @@ Wanted = Annotated[log.Filter, Depends(wanted_of)]
 @router.get(address.LOG_CSV, response_class=StreamingResponse, responses=FAULTS)
 def log_csv(request: Request, wanted: Wanted) -> StreamingResponse:
     """The attempts wanted as CSV: one header line, UTF-8, decimal points, empty where nothing is known."""
-    parts = csv_parts(log.every(request.app.state.database, wanted))
+    database = request.app.state.database
+    parts = csv_parts(log.every(database, wanted), my_club(database))
     return download(parts, "text/csv; charset=utf-8", "fandle-log.csv")
 
 
