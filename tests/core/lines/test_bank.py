@@ -21,6 +21,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
 
 PLAIN = Stroke(3.0)
 
@@ -270,3 +271,30 @@ def test_banks_among_many_balls_on_a_small_lively_bed_are_the_same_and_end(pool:
                 assert ("1", best.pocket) in play(layout, stroke, best.direction).potted
                 seen += 1
     assert seen > 3
+
+
+def test_the_window_of_a_bank_that_is_only_just_met_at_its_edge_is_a_number() -> None:
+    """Found by the campaign: at the thinnest cut the ball was passed by a hair, and the window was not a number."""
+    base = standard_table("pool-7ft")
+    assert base.pockets is not None
+    pockets = replace(
+        base.pockets, corner_mouth=0.11255081271221382, side_mouth=0.11183884787913098,
+        side_cut_deg=160.32964879569948, side_point_radius=0.07954999694497115,
+    )  # fmt: skip
+    table = replace(
+        base, name="made", width=0.8574317267189554, sight_setback=0.013658507413510589, ball_restitution=1.0,
+        ball_stiffness=1e10, nose_height=0.03358160346976697, cushion_friction=0.0,
+        cushion_compression=0.002111781552755085, cushion_loss=0.03448804737343669, pockets=pockets,
+    )  # fmt: skip
+    places = [
+        ("cue", 3.5063404568296934, 1.7887033641456085), ("8", 7.683523201033728, 3.6343709857161057),
+        ("15", 0.14617390968763322, 3.5418780749084755), ("6", 0.22490612926042913, 0.2556730933577886),
+        ("10", 4.098841616456599, 2.0264281782584264), ("2", 3.482331879876216, 2.0538667286985457),
+        ("3", 4.393456154949169, 0.1333050742563258), ("14", 0.457073630994992, 0.487699723151357),
+    ]  # fmt: skip
+    layout = Layout(table, "nine-ball", tuple(Ball(*place) for place in places), "3")
+    stroke = Stroke(2.3981996958487053, -0.14824692071531775, -0.3737420901662785, cue=find_cue("house"))
+    answers = [line.answer for line in bank_lines(layout, stroke, (1,)) if isinstance(line.answer, Aim)]
+    windows = [(best.window_less_mm, best.window_more_mm) for answer in answers for best in answer.solutions]
+    assert windows
+    assert all(less > 0 and more > 0 for less, more in windows)

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.bank_chain import add_bank_chain
-from fandle.core.lines.bank_question import BankQuestion, object_direction
+from fandle.core.lines.bank_question import BankQuestion, last_direction, object_direction
 from fandle.core.lines.bank_refusal import refuse_bank
 from fandle.core.lines.marks import diamond_along, edge_mark, markable, marks
 from fandle.core.lines.question import EDGE_RAD, MOST_RAILS, wanted_mouths
@@ -104,7 +104,7 @@ def _solution(
     kernels.contact(theta, scene, a, b)
     at, scale = question.nose(direction), diamond_along(table, rail) * 1000
     ends = sorted(
-        edge_mark(table, rail, question.ball, object_direction(float(edge), scene), at)
+        edge_mark(table, rail, question.ball, last_direction(theta, float(edge), scene), at)
         for edge in (row[FOUND.lowest], row[FOUND.highest])
     )
     cut = _cut(way.pieces[-1], (a[X], a[Y]), question.ball)

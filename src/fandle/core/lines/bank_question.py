@@ -16,6 +16,8 @@ from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES, Mouth, Point
 from fandle.core.table.rails import Rail
 
+MET_RAD = 1e-12  # how near an edge is told at which a ball is only just met
+
 
 @dataclass(frozen=True)
 class BankQuestion:
@@ -66,3 +68,24 @@ def object_direction(theta: float, scene: Scene) -> float:
     if not kernels.contact(theta, scene, a, b):
         return math.nan
     return math.atan2(b[VY], b[VX])
+
+
+def last_direction(theta: float, edge: float, scene: Scene) -> float:
+    """Direction in which the object ball leaves at the edge of a window, rad.
+
+    theta: a cue direction at which the ball is met. Where the thinnest cut at the edge passes it by a hair, the last
+    direction at which it is met, to 1e-12 rad.
+    """
+    found = object_direction(edge, scene)
+    if not math.isnan(found):
+        return found
+    met, missed = theta, edge
+    while abs(missed - met) > MET_RAD:
+        middle = 0.5 * (met + missed)
+        if middle in (met, missed):
+            break
+        if math.isnan(object_direction(middle, scene)):
+            missed = middle
+        else:
+            met = middle
+    return object_direction(met, scene)
