@@ -259,3 +259,16 @@ def test_before_the_stroke_this_very_shots_own_record_is_told(client: TestClient
     assert client.post(address.ATTEMPTS_HERE, json=there).json() == {"attempts": 3, "hits": 2}
     other = {**there, "rails": "near"}
     assert client.post(address.ATTEMPTS_HERE, json=other).json() == {"attempts": 0, "hits": 0}
+
+
+@pytest.mark.parametrize("kind", ["csv", "json"])
+def test_a_log_that_names_its_club_needs_no_other_name(client: TestClient, tmp_path: Path, kind: str) -> None:
+    """The demo club's, taken in elsewhere: its "Me" is somebody else there, told by the club."""
+    note(client, "hit")
+    exported = client.get(address.LOG_CSV if kind == "csv" else address.LOG_JSON).content
+    mine = client.get(address.LOG_JSON).json()["attempts"][0]["player"]
+    with local_client(create_app(Settings(tmp_path))) as elsewhere:
+        done = elsewhere.post(address.LOG_IMPORT, content=exported, headers=FILE)
+        assert done.status_code == 200, done.text
+        players = {row["player"] for row in elsewhere.get(address.LOG_JSON).json()["attempts"]}
+    assert players == {"Me (The Tin Lantern Cue Club)" if mine == "Me" else mine}

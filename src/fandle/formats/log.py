@@ -160,6 +160,7 @@ def read_log(file: BinaryIO) -> Iterator[AttemptFile]:
 
 
 def _is_json(file: BinaryIO) -> bool:
+    file.seek(0)
     first = file.read(64).lstrip(b"\xef\xbb\xbf \r\n\t")[:1]
     file.seek(0)
     return first == b"{"

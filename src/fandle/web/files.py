@@ -50,6 +50,7 @@ async def received(request: Request, use: Callable[[IO[bytes]], T]) -> T:
         with SpooledTemporaryFile(IN_MEMORY) as file:
             async for part in request.stream():
                 await run_in_threadpool(file.write, part)
+            file.seek(0)
             return await run_in_threadpool(use, cast(IO[bytes], file))
     except OSError as fault:
         raise StoreError(f"nothing was saved ({fault.strerror}): free some space on the disk, then try again") from None
