@@ -269,6 +269,17 @@ def test_only_its_owner_looks_into_the_data_folder(tmp_path: Path) -> None:
     tmp_path.chmod(0o700)
 
 
+def test_a_folder_that_everybody_shares_is_left_to_everybody_and_told(tmp_path: Path) -> None:
+    shared = tmp_path / "tmp"
+    shared.mkdir()
+    shared.chmod(0o1777)
+    was = open_to_others(shared)
+    filled(shared).close()
+    assert mode_of(shared) == 0o1777
+    assert mode_of(shared / FILE) == 0o600
+    assert "others can write to the data folder" in told_open(shared, was)
+
+
 def test_a_data_folder_that_is_a_link_is_restored_where_it_lies(tmp_path: Path) -> None:
     real = tmp_path / "real"
     filled(real).close()

@@ -26,7 +26,8 @@ def home_folder() -> Path:
 def make_private(folder: Path) -> None:
     """The folder, made where there is none, for its owner alone; what stands in it, too.
 
-    What belongs to somebody else stays as it is: `told_open` says so. Raises StoreError.
+    What belongs to somebody else stays as it is, and so does a folder that everybody shares, like /tmp: `told_open` says
+    so. Raises StoreError.
     """
     try:
         folder.mkdir(parents=True, exist_ok=True, mode=FOLDER_MODE)
@@ -35,7 +36,8 @@ def make_private(folder: Path) -> None:
             f"cannot make the data folder {folder} ({fault.strerror}): set FANDLE_HOME to one you can write"
         ) from None
     with suppress(OSError):
-        folder.chmod(FOLDER_MODE)
+        if not folder.stat().st_mode & stat.S_ISVTX:
+            folder.chmod(FOLDER_MODE)
 
 
 def close_off(database: Path) -> None:
