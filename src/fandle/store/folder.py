@@ -26,8 +26,8 @@ def home_folder() -> Path:
 def make_private(folder: Path) -> None:
     """The folder, made where there is none, for its owner alone; what stands in it, too.
 
-    What belongs to somebody else stays as it is, and so does a folder that everybody shares, like /tmp: `told_open` says
-    so. Raises StoreError.
+    What belongs to somebody else stays as it is, and so does a folder that everybody shares, like /tmp: `told_open`
+    says so. Raises StoreError.
     """
     try:
         folder.mkdir(parents=True, exist_ok=True, mode=FOLDER_MODE)
