@@ -6,14 +6,18 @@ from dataclasses import replace
 import pytest
 from tests.conftest import make
 
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.lines import chain
 from fandle.core.lines.chain import steps
 from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.question import Question
 from fandle.core.lines.solution import LINKS, THICKNESS, Aim
 from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
-from fandle.core.table.standards import standard_twin
+from fandle.core.table.standards import standard_table, standard_twin
 
 
 def aim_of(table: Table, stroke: Stroke, rails: tuple[Rail, ...] = (Rail.FAR,), hit: float = 0.0) -> Aim:
@@ -75,3 +79,23 @@ def test_a_thinner_hit_than_asked_has_its_cost_told(pool: Table) -> None:
     assert found.chain[-1].link == THICKNESS
     total = math.fsum(link.shift for link in found.chain)
     assert total == pytest.approx(found.best.corrected.nose - found.best.mirror.nose, abs=1e-9)
+
+
+def test_a_natural_line_that_runs_along_the_rail_has_no_link_of_its_own(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Found by the campaign, of balls frozen to the rail they are kicked over: its mark was infinite, and no answer came.
+    The next link carries both, and the links still add up."""
+    pool = standard_table("pool-9ft")
+    layout = Layout(pool, "nine-ball", (Ball("cue", 2.0, 1.0), Ball("1", 5.0, 1.2)), "1")
+    found = solve_kick(layout, (Rail.FAR,), Stroke(3.0))
+    assert isinstance(found, Aim)
+    along = 12.0  # a heading that stands for the one along the rail
+    real = Question.nose
+    monkeypatch.setattr(Question, "nose", lambda self, at: math.inf if at == along else real(self, at))
+    question = Question(layout, "1", (Rail.FAR,), 0.0, Rail.FAR)
+    mirror = question.geometric(0.0)
+    assert mirror is not None
+    monkeypatch.setattr(chain, "_partial", lambda *_: found.best.direction)
+    links = chain._links(question, Stroke(3.0), found.best, mirror, along)
+    assert [link.link for link in links] == list(LINKS)
+    assert links[0].shift == 0.0
+    assert sum(link.shift for link in links) == pytest.approx(found.best.corrected.nose - found.best.mirror.nose)

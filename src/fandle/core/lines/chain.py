@@ -41,7 +41,10 @@ def _links(question: Question, stroke: Stroke, solution: Solution, mirror: float
         asked = step
     if full and abs(directions[-1] - solution.direction) > SAME_RAD:  # the aim is another branch's
         directions[-1] = solution.direction
-    points = [question.nose(direction) for direction in directions]
+    points: list[float] = []
+    for at in (question.nose(direction) for direction in directions):
+        # balls frozen to the rail they are kicked over: the natural line runs along it and marks it nowhere
+        points.append(at if math.isfinite(at) or not points else points[-1])
     links = [Link(name, b - a) for name, a, b in zip(LINKS, points, points[1:], strict=False)]
     if not full:
         links.append(Link(THICKNESS, solution.corrected.nose - points[-1]))
