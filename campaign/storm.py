@@ -27,6 +27,7 @@ NASTY: tuple[Any, ...] = (
     None, True, -1, 0, 1e308, -1e308, 10**400, "", "x" * 5000, "\ud800", "\x00", "NaN", [], {}, [[]] * 50, 1e-320,
 )  # fmt: skip
 STREAMS = (address.PLAN, address.MAP, address.PREFER, address.STRATEGY)
+PATIENT_S = 300.0  # the pictures of which system to prefer take long where much else is asked
 OWN_SHARE = 0.03  # share of the questions that bring a table
 
 
@@ -197,7 +198,7 @@ def storm(served: Served, seed: int, count: int) -> Tally:
     tally = Tally()
 
     def one(number: int) -> None:
-        rng, client = random.Random(f"{seed}/{number}"), Client(served.port)
+        rng, client = random.Random(f"{seed}/{number}"), Client(served.port, PATIENT_S)
         for _ in range(count // CLIENTS):
             try:
                 ask_once(client, rng, tally)

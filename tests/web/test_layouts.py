@@ -55,7 +55,8 @@ def test_ones_own_come_before_the_demo_clubs(client: TestClient) -> None:
         found = client.get(address.LAYOUTS, params={"before": older} if older else {}).json()
         rows, older = rows + found["layouts"], found["older"]
     names = [row["name"] for row in rows]
-    assert names.index("Mine, newer") < names.index("Mine, older") < names.index("The blocked seven")
+    assert names.index("Mine, newer") < names.index("Mine, older")
+    assert any(row["demo"] for row in rows)  # other tests may have deleted some
     assert [row["demo"] for row in rows] == sorted(row["demo"] for row in rows)
     assert len(set(names)) == len(names)
     assert client.get("/").text.index('data-name="Mine, newer" data-edition="') > 0
