@@ -12,9 +12,9 @@ LIGHT = {
     "BadInputError", "Counts", "RedirectResponse", "StreamingResponse", "Teller", "_Told", "_drift", "_example",
     "_from_log", "_page", "_streamed", "_told", "_variation", "abs", "answer", "at_once", "body", "compared",
     "decode", "drill_of", "enter", "get", "isinstance", "known", "lines", "model_dump", "now", "of", "page_of",
-    "page_text", "parse_qs", "pass_response", "preferred", "received", "require_target", "room_for_long", "rounded",
-    "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "shelf_of", "show", "str", "sum", "trust_map",
-    "upper", "vary", "works_of",
+    "page_text", "parse_qs", "pass_response", "preferred", "read", "received", "require_target", "room_for_long",
+    "rounded", "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "shelf_of", "show", "str", "sum",
+    "trust_map", "upper", "vary", "works_of",
 }  # fmt: skip
 ROUTES = {"get", "post", "put", "patch", "delete"}
 

@@ -193,3 +193,36 @@ def test_long_work_gives_way_to_pages_but_not_for_ever(monkeypatch: pytest.Monke
     while_there, after = asyncio.run(page())
     assert while_there < 15
     assert after - while_there > 20
+
+
+def test_questions_are_read_one_at_a_time_and_those_of_long_work_after_pages() -> None:
+    """Three dozen lists asked for at once must not stand between a player and the page (found by the campaign)."""
+    reading, most, read = 0, 0, 0
+
+    def question(number: int) -> int:
+        nonlocal reading, most, read
+        reading += 1
+        most = max(most, reading)
+        time.sleep(0.002)
+        reading -= 1
+        read += 1
+        return number
+
+    async def many(works: Works) -> tuple[list[int], int]:
+        leave = works.present()  # a page that is being answered
+        asked = [asyncio.ensure_future(one(works, number)) for number in range(12)]
+        await asyncio.sleep(0.03)
+        meanwhile = read
+        leave()
+        return list(await asyncio.gather(*asked)), meanwhile
+
+    async def one(works: Works, number: int) -> int:
+        leave = works.present()
+        try:
+            return await works.read(question, number, quick=False)
+        finally:
+            leave()
+
+    found, meanwhile = asyncio.run(many(Works(2)))
+    assert found == list(range(12))
+    assert (most, meanwhile) == (1, 0)

@@ -12,6 +12,7 @@ from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps,
 from fandle.core.lines.helps import Helps, helps_of
 from fandle.core.lines.marks import crossing, diamond_along, inset_of
 from fandle.core.lines.mirror import contacts, natural_direction
+from fandle.core.lines.question import MOST_RAILS
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import meant_for
@@ -94,9 +95,13 @@ def answer(asked: Situation) -> Steps[Answer]:
 
 
 def _with_best(asked: Situation, plan: Plan) -> Steps[Situation]:
-    """The situation with the best line of a plan; of banks the best bank, a possible one where none is likely."""
+    """The situation with the best line of a plan; of banks the best bank, a possible one where none is likely.
+
+    A point over more rails than can be asked for is told in the plan only.
+    """
     bank = asked.kind == "bank"
-    best = next((line for line in plan.lines if line.kind == "bank" or not bank), None)
+    able = (line for line in plan.lines if line.kind == "bank" or not bank)
+    best = next((line for line in able if len(line.run.rails) <= MOST_RAILS), None)
     if best is not None:
         return chosen_of(asked, best)
     if not bank:

@@ -3,11 +3,13 @@
 import sys
 import threading
 from collections.abc import Callable
+from importlib import import_module
 
 from fandle.core.physics import warm as kernels
 from fandle.core.table.standards import DEFAULT, standard_table
 
 ABOUT = "compiling the engine, about a minute, once"
+LATE = ("scipy.special", "scipy.optimize", "scipy.ndimage")  # a command loads them when it needs them
 
 
 class Warming:
@@ -25,7 +27,12 @@ class Warming:
         return self._ready.is_set()
 
     def run(self, say: Callable[[float], None] = lambda _: None, then: Callable[[], object] | None = None) -> None:
-        """Compile, or load, all of them; `say` hears the share that is done."""
+        """Compile, or load, all of them; `say` hears the share that is done.
+
+        What is loaded under a first question stops all others meanwhile, so that the libraries are loaded, too.
+        """
+        for name in LATE:
+            import_module(name)
         for self.done in kernels.warm(standard_table(DEFAULT).params()):
             say(self.done)
         if then is not None:

@@ -260,7 +260,7 @@ def one_of_each(database: Database, set_ups: Sequence[str]) -> list[Noted]:
 def preference(database: Database, name: str, default: Any) -> Any:
     """One of the player's settings."""
     with database.read() as session:
-        kept = session.get(Preference, name)
+        kept = session.execute(select(Preference.value).where(Preference.name == name)).first()
         return default if kept is None else kept.value
 
 

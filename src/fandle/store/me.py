@@ -9,7 +9,7 @@ ASKED = "nickname_asked"  # among the settings
 
 def to_be_asked(database: Database) -> bool:
     """Has the nickname to be asked for before a file is handed on?"""
-    return my_nickname(database) == FIRST_PLAYER and not preference(database, ASKED, False)
+    return not preference(database, ASKED, False) and my_nickname(database) == FIRST_PLAYER
 
 
 def answer(database: Database, nickname: str | None) -> str:

@@ -15,6 +15,7 @@ from contextlib import suppress
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
+from starlette.concurrency import run_in_threadpool
 from starlette.requests import Request
 
 from fandle.core.errors import BadInputError, FandleError
@@ -27,6 +28,7 @@ NICE = 5  # of the solvers' threads
 SLICE_S = 0.006  # a solver gives way after this much work
 BUDGET_S = 10.0  # of work for one request
 MOST_QUICK, MOST_LONG = 64, 32  # requests under way or waiting
+READERS = 1  # questions read at once, so that a crowd of them leaves the pages their turn
 RETRY_S = 1  # what a client is told to wait when all is full
 
 
@@ -84,6 +86,7 @@ class Works:
         self.budget = budget
         self._pool = ThreadPoolExecutor(count, "solver", _be_patient)
         self._slots = _Slots(count, max(1, count - 1))
+        self._reading = asyncio.Semaphore(READERS)
         self._present = 0
         self._calm = asyncio.Event()
         self._calm.set()
@@ -111,6 +114,17 @@ class Works:
             self._calm.clear()
         else:
             self._calm.set()
+
+    async def read(self, reading: Callable[..., T], *given: Any, quick: bool = True) -> T:
+        """A question read, in a thread: a few at a time, and those of long work after pages and files."""
+        self._count(-1)
+        try:
+            async with self._reading:
+                if not quick:
+                    await self._give_way()
+                return await run_in_threadpool(reading, *given)
+        finally:
+            self._count(1)
 
     async def run(self, request: Request, steps: Steps[T], quick: bool = True) -> T:
         """What the steps come to. Raises BusyError where the queue is full, BadInputError where it is too much."""

@@ -115,7 +115,7 @@ def told(database: Database, noted: log.Noted) -> Told:
 async def post_attempt(new: NewAttempt, request: Request) -> Told:
     """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
     database: Database = request.app.state.database
-    asked = address.rounded(await run_in_threadpool(situation, new.question, request))
+    asked = address.rounded(await works_of(request).read(situation, new.question, request))
     best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
     return await run_in_threadpool(keep, database, new, asked, best)
 
@@ -131,7 +131,7 @@ class HereModel(TypedDict):
 async def post_here(question: Question, request: Request) -> HereModel:
     """What was made of this very shot before: same balls, same rails, on this table as it is."""
     database: Database = request.app.state.database
-    asked = address.rounded(await run_in_threadpool(situation, question, request))
+    asked = address.rounded(await works_of(request).read(situation, question, request))
     best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
     return await run_in_threadpool(_here, database, asked, best)
 

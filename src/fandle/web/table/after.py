@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
-from starlette.concurrency import run_in_threadpool
 
 from fandle.core.choice.advice import NAMES, points_away, risk_of
 from fandle.core.choice.after import left, next_said
@@ -37,7 +36,7 @@ NEAR_M = 0.05  # a cue ball that stops no further off stops in the same place
 @router.post(address.POSITION, responses=FAULTS)
 async def post_position(question: Question, request: Request) -> list[VariationModel]:
     """What a little more of one thing would do to the line asked for, the line as it is first."""
-    asked = address.rounded(await run_in_threadpool(situation, question, request))
+    asked = address.rounded(await works_of(request).read(situation, question, request))
     found = await works_of(request).run(request, vary(asked), quick=False)
     return said([_variation(asked, one) for one in found], screen_of(request, asked.table))
 
@@ -72,7 +71,7 @@ def moved_words(moved: tuple[float, float]) -> str:
 @router.post(address.STRATEGY, responses=FAULTS, response_class=StreamingResponse)
 async def post_strategy(question: Question, request: Request) -> StreamingResponse:
     """The best lines of the three goals side by side, as they become known: lines of JSON; the last has the advice."""
-    asked = address.rounded(await run_in_threadpool(situation, question, request))
+    asked = address.rounded(await works_of(request).read(situation, question, request))
     works, screen = works_of(request), screen_of(request, asked.table)
     works.room_for_long()
 

@@ -6,7 +6,6 @@ from typing import Annotated, Literal, cast
 from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
-from starlette.concurrency import run_in_threadpool
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
@@ -173,7 +172,7 @@ def _asked(question: Question, request: Request) -> tuple[Situation, float]:
 @router.post(address.ANSWER, responses=FAULTS)
 async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
-    asked, tip = await run_in_threadpool(_asked, question, request)
+    asked, tip = await works_of(request).read(_asked, question, request)
     found = await works_of(request).run(request, answer(asked, tip))
     screen = screen_of(request, asked.table)
     return {**said(found, screen), "upright": screen.upright}
@@ -182,7 +181,7 @@ async def post_answer(question: Question, request: Request) -> AnswerModel:
 @router.post(address.INSTEAD, responses=FAULTS)
 async def post_instead(held: Held, request: Request) -> HeldModel:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
-    asked = await run_in_threadpool(situation, held.question, request)
+    asked = await works_of(request).read(situation, held.question, request)
     found = await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
     return said(found, screen_of(request, asked.table))
 

@@ -4,7 +4,6 @@ from typing import Literal
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
-from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
@@ -59,7 +58,7 @@ class MissModel(TypedDict):
 @router.post(address.DIAGNOSE, responses=FAULTS)
 async def post_diagnose(miss: MissQuestion, request: Request) -> MissModel:
     """What was the miss, and what to aim at next?"""
-    asked = address.rounded(await run_in_threadpool(situation, miss.question, request))
+    asked = address.rounded(await works_of(request).read(situation, miss.question, request))
     found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
     return said(_told(found), screen_of(request, asked.table))
 

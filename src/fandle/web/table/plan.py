@@ -7,7 +7,6 @@ from typing import Any
 
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
-from starlette.concurrency import run_in_threadpool
 
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.wish import Wish
@@ -41,8 +40,9 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
 
     Those before it are `{"progress": 0…1, "lines": […]}`. Closing the connection stops the work.
     """
-    asked, wish = await run_in_threadpool(_wished, question, request)
     works = works_of(request)
+    works.room_for_long()  # nothing is read for whoever is sent away
+    asked, wish = await works.read(_wished, question, request, quick=False)
     works.room_for_long()
     told = Teller(asked, question.goal, screen_of(request, asked.table))
 
