@@ -99,12 +99,14 @@ CLUB_SPEED_PART = 0.10  # of the speed, as a share of it
 CLUB_TIP_M = 0.0005  # of the tip, across and up
 CLUB_MARK_DIAMONDS = (0.05, 0.08, 0.11, 0.14)  # of a mark at the nose: on a diamond, a half, a quarter, between
 NEW_PLAYER, STRONG_PLAYER = 2.0, 0.5  # times a club player's scatter (estimates)
-MECHANICAL_BRIDGE = 1.5  # times the player's own scatter with a mechanical bridge (estimate)
+WITH_THE_REST = 1.25  # times the player's own scatter with the rest or a mechanical bridge (estimate)
 
 # How far one can reach (estimates).
-BRIDGE_M = 0.20  # from the cue ball back to the bridge hand
-REACH_M = 0.85  # from the bridge back along the cue to the outer edge of a rail at which one stands
-LONG_BRIDGE_M = 1.50  # what a mechanical bridge adds to that
+BRIDGE_M = (0.20, 0.30)  # from the cue ball back to the bridge hand
+GRIP_M = (0.70, 0.90)  # from the bridge back to the grip hand
+LEAN_M = (0.90, 1.00, 1.10)  # from the outer edge of a rail to the bridge hand: a short, a usual, a tall player
+GRIP_PART = 0.85  # of that, to the grip hand
+ASTRIDE_M = 0.20  # so far on the other side of the cue one stands with a leg beneath it
 HAND_M = 0.04  # half the width of a bridge hand: a ball nearer than that is under it
 
 LEAST_SLACK_M = 5e-5  # a ball may be written at least this much into its neighbour and count as frozen to it

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
-from fandle.core.choice.refused import out_of_reach, refused
+from fandle.core.choice.refused import refused
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.rules import balls_on, foul_cost
 from fandle.core.choice.search import Ranked
@@ -69,13 +69,11 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
         known = () if partial is None else _told(field, asked, wish, partial.lines[:FIRST])
         yield None if partial is None else SoFar(partial.progress, wish.draws, known)
     found: list[Line] = []
-    apart = [gone for line in ranked if (gone := out_of_reach(field, line)) is not None]
-    near = [line for line in ranked if out_of_reach(field, line) is None]
-    for first in range(0, len(near), FIRST):
-        found += _told(field, asked, wish, near[first : first + FIRST])
+    for first in range(0, len(ranked), FIRST):
+        found += _told(field, asked, wish, ranked[first : first + FIRST])
         yield None
     lines = _once_each(found)
-    closed = (*apart, *refused(field, asked.stroke, ranked, wish.goal))
+    closed = tuple(refused(field, asked.stroke, ranked, wish.goal))
     notes = _notes(layout, on, lines)
     return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, closed, _say(layout, lines))
 

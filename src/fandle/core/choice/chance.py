@@ -15,7 +15,7 @@ from fandle.core.choice.leave import Best
 from fandle.core.choice.opponent import safe
 from fandle.core.choice.position import EASIEST, Next, next_pot
 from fandle.core.choice.reach import reach_of
-from fandle.core.constants import MECHANICAL_BRIDGE
+from fandle.core.constants import WITH_THE_REST
 from fandle.core.physics.batch import Outcomes
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import Player
@@ -84,8 +84,8 @@ class Chance:
 
 
 def shooter(field: Field, player: Player, direction: float) -> Player:
-    """The player who shoots along a direction: out of reach, the same with a mechanical bridge."""
-    return player if reach_of(field.layout, direction).by_hand else player.times(MECHANICAL_BRIDGE)
+    """The player who shoots along a direction: out of reach, the same with the rest."""
+    return player if reach_of(field.layout, direction, player.body).by_hand else player.times(WITH_THE_REST)
 
 
 def chances(

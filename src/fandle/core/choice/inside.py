@@ -50,9 +50,9 @@ def good_inside(field: Field, every: Sequence[Stretch], looks: int, worth: Worth
     for s, a, out in zip(every, at, found, strict=True):
         good = worth(s.key, judge(field.court, out, -1, -1), out.rests)
         yield
-        if good.any():
+        if good.any() or s.key.open_shot:
             kept.append(replace(s, at=a, good=good))
-            if s.tried.crawls:
+            if s.tried.crawls and good.any():
                 pushes.append(pushed(field, kept[-1], out.rests))
     return [*kept, *steadiest(pushes)]
 

@@ -5,18 +5,35 @@ on a few of the draws, and the kept one is played on all.
 """
 
 from collections.abc import Generator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
+from itertools import product
 
 from fandle.core.choice.error import uncertain
 from fandle.core.choice.field import Field
 from fandle.core.choice.search import Ranked, Search, at_this_stroke, best_first
-from fandle.core.choice.strokes import CAROM, HEIGHT, USUAL, Tried, crawls, curves, slow_strokes, tried, usual_strokes
+from fandle.core.choice.strokes import (
+    CAROM,
+    HEIGHT,
+    MEDIUM,
+    USUAL,
+    Tried,
+    crawls,
+    curves,
+    much_side,
+    plain_ones,
+    slow_strokes,
+    tried,
+    usual_strokes,
+)
 from fandle.core.choice.wish import Wish
+from fandle.core.errors import BadInputError
 from fandle.core.player.draws import draws
+from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
 
-HEIGHTS_FOR = 8  # best lines that are tried with a low and a high tip, too
-HERE, USUALLY = 0.1, 0.75  # of the work done once the given stroke, the usual ones are known
+HEIGHTS_FOR = 8  # best lines that are tried with a low and a high tip, too, and all without a rail
+HERE, STRAIGHT, USUALLY = 0.1, 0.5, 0.75  # of the work done once the given stroke, the usual ones, curves are known
 
 
 @dataclass(frozen=True)
@@ -32,21 +49,20 @@ Ranking = Generator[Partial | None, None, tuple[Ranked, ...]]
 
 def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
     """All lines, best first, in steps, with what is known on the way."""
-    table, carom = field.layout.table, field.court.rules.counts == "point"
-    search = Search(field, wish, draws(wish.draws, wish.seed, uncertain(table)))
-    found = at_this_stroke((yield from search.lines([Tried(stroke, None)], {})))
+    carom = field.court.rules.counts == "point"
+    search = Search(field, wish, draws(wish.draws, wish.seed, uncertain(field.layout.table)))
+    found = at_this_stroke((yield from search.lines(_allowed([Tried(stroke, None)], wish), {})))
     if not wish.usual:
         return best_first(field, found, wish)
     yield Partial(HERE, best_first(field, found, wish))
-    every = usual_strokes(table, stroke.cue, CAROM if field.court.rules.cushions > 1 else USUAL)
-    every += [] if carom else curves(table, stroke.cue)
-    if wish.goal == "safe":
-        every += slow_strokes(table, stroke.cue)
-    if wish.goal != "pot" and not carom:
-        every += crawls(table, stroke.cue)
-    found = yield from search.lines(every, {line.key: line for line in found})
-    leading = best_first(field, found, wish)[:HEIGHTS_FOR]
-    heights = [] if carom else _heights(field, leading)
+    found = yield from search.lines(_usual(field, stroke.cue, wish), {line.key: line for line in found})
+    if not carom and search.hides:
+        yield Partial(STRAIGHT, best_first(field, found, wish))
+        bent = _allowed([tried(field.layout.table, stroke.cue, MEDIUM), *curves(field.layout.table, stroke.cue)], wish)
+        found = yield from search.lines(bent, {line.key: line for line in found})
+    order = best_first(field, found, wish)
+    leading = [line for place, line in enumerate(order) if place < HEIGHTS_FOR or not line.key.rails]
+    heights = [] if carom else _allowed(_heights(field, leading), wish)
     if heights:
         yield Partial(USUALLY, best_first(field, found, wish))
         more = yield from search.lines(heights, {line.key: line for line in leading}, only=True)
@@ -55,13 +71,30 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
     return best_first(field, found, wish)
 
 
+def _allowed(every: list[Tried], wish: Wish) -> list[Tried]:
+    """The strokes that the player plays: with side only where they play with side."""
+    return plain_ones(every) if wish.plain else every
+
+
+def _usual(field: Field, cue: Cue, wish: Wish) -> list[Tried]:
+    """The strokes that are tried on every line of this goal."""
+    table, carom = field.layout.table, field.court.rules.counts == "point"
+    every = usual_strokes(table, cue, CAROM if field.court.rules.cushions > 1 else USUAL)
+    if wish.goal == "safe":
+        every += slow_strokes(table, cue)
+    if wish.goal != "pot" and not carom:
+        every += crawls(table, cue)
+    if wish.chained and not carom:
+        every += much_side(table, cue)
+    return _allowed(every, wish)
+
+
 def _heights(field: Field, leading: Sequence[Ranked]) -> list[Tried]:
     """The strokes of the leading lines, each with a low and a high tip."""
     strokes = [line.aim.stretch.tried for line in leading]
     pairs = sorted({(t.lengths, t.tips) for t in strokes if t.lengths is not None and t.stroke.elevation == 0.0})
-    table = field.layout.table
-    return [
-        tried(table, strokes[0].stroke.cue, lengths, tips, height)
-        for lengths, tips in pairs
-        for height in (-HEIGHT, HEIGHT)
-    ]
+    table, found = field.layout.table, []
+    for (lengths, tips), height in product(pairs, (-HEIGHT, HEIGHT)):
+        with suppress(BadInputError):  # so far from the centre it would be a miscue
+            found.append(tried(table, strokes[0].stroke.cue, lengths, tips, height))
+    return found

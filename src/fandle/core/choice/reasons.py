@@ -12,7 +12,9 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.reach import reach_of
 from fandle.core.choice.search import Ranked
 from fandle.core.choice.stretch import KIND
+from fandle.core.choice.wish import ANYHOW, Then
 from fandle.core.lines.marks import diamond_along, edge_mark
+from fandle.core.player.body import ANYBODY, Body
 from fandle.core.shot.approach import Approach, approach
 from fandle.core.shot.play import play
 from fandle.core.shot.side import running
@@ -23,7 +25,7 @@ from fandle.core.words.spoken import side_name, tips_word
 
 Code = Literal[
     "room", "backstop", "close", "jaw", "double_kiss", "in_off", "slow", "side", "many_rails", "between", "heavy_cut",
-    "reach", "no_rail", "follows_in",
+    "reach", "no_rail", "follows_in", "zone",
 ]  # fmt: skip
 CLOSE_M = 0.040  # a gap narrower than that is told
 OFTEN = 0.08  # of the draws: what happens more seldom is no reason
@@ -50,7 +52,8 @@ class Case:
     """What a line's reasons are read from. way: the cue ball's, as meant; hit: ball diameters right of full.
 
     sigma: the standard deviation of the aim, rad; arrives: the cue ball's speed at contact, m/s; jawed: does a jaw or a
-    pocket lie just beyond the lower, the upper end of the window?
+    pocket lie just beyond the lower, the upper end of the window? body: whose reach counts; then: what is
+    to become of the cue ball.
     """
 
     field: Field
@@ -60,6 +63,8 @@ class Case:
     sigma: float
     arrives: float
     jawed: tuple[bool, bool]
+    body: Body = ANYBODY
+    then: Then = ANYHOW
 
     def often(self, share: float) -> str:
         """A share of the draws as it is said; "" where it is no reason."""
@@ -206,13 +211,29 @@ def _heavy_cut(case: Case) -> Reason | None:
 
 
 def _reach(case: Case) -> Reason | None:
-    say = reach_of(case.field.layout, case.line.aim.direction).said
+    say = reach_of(case.field.layout, case.line.aim.direction, case.body).said
     return Reason("reach", say) if say else None
+
+
+def _zone(case: Case) -> Reason | None:
+    """The cue ball's place is missed nearly always: how near it stops at best, of the draws that do what is wanted."""
+    if not case.then.placed:
+        return None
+    table, told = case.field.layout.table, case.line.chance.verdicts
+    reached = told.legal if case.line.key.pocket is None else told.pot
+    cue = case.line.chance.rests[reached, 0]
+    if not len(cue) or case.then.in_zones(table, cue).mean() >= OFTEN:
+        return None
+    off = case.then.beside(table, cue)
+    near = float(np.median(off))
+    away = f"stops {near:.1f} diamonds from it" if near >= 0.1 else "stops at its edge"
+    return Reason("zone", f"does not leave it there: {away}" if math.isfinite(near) else "does not leave it there")
 
 
 Rule = Callable[[Case], Reason | None]
 AGAINST: tuple[Rule, ...] = (
-    _follows_in, _in_off, _no_rail, _double_kiss, _close, _jaw, _reach, _slow, _heavy_cut, _many_rails, _side, _between,
+    _zone, _follows_in, _in_off, _no_rail, _double_kiss, _close, _jaw, _reach, _slow, _heavy_cut, _many_rails, _side,
+    _between,
 )  # fmt: skip
 
 

@@ -4,7 +4,6 @@ from collections.abc import Collection
 from dataclasses import dataclass
 
 from fandle.core.choice.field import Field
-from fandle.core.choice.reach import reach_of
 from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Goal
 from fandle.core.lines.marks import over
@@ -51,7 +50,7 @@ def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal)
 def _why_not(
     field: Field, stroke: Stroke, name: str, rails: tuple[Rail, ...], lines: Collection[Ranked], goal: Goal
 ) -> Refused | None:
-    """Why a way is no line; None where it is one."""
+    """Why a way is no line; None where it is one, or where the ball itself lies before the rail."""
     own = [line for line in lines if line.aim.stretch.met == name]
     kinds = ("straight", "push", "curve", "bank", "combination") if not rails else ("kick", "rail-first")
     if any(line.key.kind in kinds and (not rails or line.key.rails == rails) for line in own):
@@ -64,6 +63,8 @@ def _why_not(
         return against or refuse(question, stroke, 0.0 if natural is None else natural)
 
     answer = guarded(field.layout, rails, name, why)
+    if rails and answer.by == name:
+        return None
     code, reason = answer.reason_code, answer.reason
     kind = "kick" if rails else "straight"
     if code == "no_such_line" and goal == "pot":
@@ -83,12 +84,3 @@ def _jump(field: Field, name: str) -> Refused:
     snooker = field.layout.game == "snooker"
     reason = JUMP_SNOOKER if snooker else JUMP_POOL
     return Refused("jump", name, STRAIGHT, "not_played", reason)
-
-
-def out_of_reach(field: Field, line: Ranked) -> Refused | None:
-    """A line that no bridge reaches."""
-    reach = reach_of(field.layout, line.aim.direction)
-    if reach.at_all:
-        return None
-    key = line.key
-    return Refused(key.kind, key.target, key.rails, "out_of_reach", reach.said)

@@ -3,6 +3,8 @@
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from dataclasses import field as field_of
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,20 +22,27 @@ from fandle.core.choice.position import EASIEST, Next, next_pot
 from fandle.core.choice.stretch import KIND, Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
-from fandle.core.choice.wish import Wish
+from fandle.core.choice.wish import NEARLY, Wish
 from fandle.core.player.draws import Draws
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
+T = TypeVar("T")
+AS_GOOD = 0.02  # chances so near to one another are alike: the draws do not tell them apart
+LEAST_SIDE = 0.005  # of the ball's radius: less is none
 SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
 MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
 MOST_POINTS = 48
+NEAR_ENOUGH = 0.1  # of what a stroke counts for that leaves the cue ball at the edge of its zone: 3 diamonds off
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
+PLAINER = 0.05  # and by so much one with side better than a plain one: side costs more than it shows
+SCREENED_NEAR = 0.02  # a gain by side that is so much short of that on a few draws may be that on all of them
 HOPELESS = 0.02  # a line less likely than that by estimate is none
+MOST_KICK_TIPS = 1.0  # more side is for position, not for a kick
 CURVED_RAILS = 1  # over which a slight curve is tried
 
 
@@ -58,6 +67,7 @@ class Search:
     field: Field
     wish: Wish
     drawn: Draws
+    _open: set[int] = field_of(default_factory=set)
 
     def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
@@ -68,21 +78,31 @@ class Search:
         seen = yield from looks(self.field, every, whole=carom)
         found = yield from self._stretches(seen, carom)
         aims = [aimed(self.field, stretch, self.wish.player) for stretch in found if not only or stretch.key in known]
-        wanted = _best_of_each(a for a in aims if _hopeful(a.stretch, a.estimate))
+        wanted = _best_of_each(a for a in aims if self._hopeful(a.stretch, a.estimate))
         kept, fresh = yield from self._compared(wanted, known)
         sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
         sharp = [bank_marked(self.field, a) for a in sharp]
         played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.ahead)
-        return [*kept, *(self._better(Ranked(a, c), known) for a, c in zip(sharp, played, strict=True))]
+        best = {line.key: line for line in kept}
+        for a, chance in zip(sharp, played, strict=True):
+            found_now = Ranked(a, chance)
+            best[a.stretch.key] = self._better(found_now, best.get(a.stretch.key) or known.get(a.stretch.key))
+        return list(best.values())
 
-    def _better(self, found: Ranked, known: Mapping[Key, Ranked]) -> Ranked:
-        """The line with the stroke found, unless the one known does as well on all draws."""
-        before = known.get(found.key)
+    def _better(self, found: Ranked, before: Ranked | None) -> Ranked:
+        """The line with the stroke found, unless the one before does as well on all draws: side has to gain more."""
         if before is None:
             return found
-        if self.wish.share(found.chance) < self.wish.share(before.chance) + CLEARER:
+        sided = _sided(found) - _sided(before)
+        least = {0: CLEARER, 1: PLAINER, -1: -PLAINER}[sided]
+        if self.wish.merit(found.chance) < self.wish.merit(before.chance) + least:
             return before
         return replace(found, here=before.here)
+
+    @property
+    def hides(self) -> bool:
+        """Is there a ball on that does not lie open, so that a curve may serve?"""
+        return bool(set(self.field.court.on) - self._open)
 
     @property
     def most(self) -> int:
@@ -98,11 +118,13 @@ class Search:
         """What strokes played without error are worth, by what they come to: as `Wish.worth` of a chance."""
         wish, aim = self.wish, self.wish.player.direction_deg
         reached = told.pot if wish.goal == "pot" else told.legal
-        found = reached & wish.then.in_zones(self.field.layout.table, rests[:, 0])
+        table = self.field.layout.table
         if wish.goal == "safe":
-            found, _ = safe(self.field, found, rests, aim)
-        if not wish.chained:
+            found, _ = safe(self.field, reached & wish.then.in_zones(table, rests[:, 0]), rests, aim)
             return found.astype(float)
+        found = reached & wish.then.in_zones(table, rests[:, 0])
+        if not wish.chained:
+            return reached * wish.then.nearness(table, rests[:, 0])
         return next_pot(self.field, found, rests, self.ahead, key.target, aim).p
 
     def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
@@ -111,7 +133,9 @@ class Search:
             found = [stretch for look in seen for stretch in points(self.field, look)]
             return self._shortlist(found)
         met = [stretch for look in seen for stretch in hits(self.field, look) if self._worth(stretch)]
-        met = self._without_needless_curves(met)
+        straight = self._straight(met)
+        self._open.update(self.field.number(ball) for ball, wide in straight.items() if self._is_open(ball, wide))
+        met = self._without_needless_curves(met, straight)
         if self.wish.goal == "pot":
             found = yield from pots_inside(self.field, met, self.wish.pocket, self._worth_of)
             return found
@@ -127,28 +151,43 @@ class Search:
         if tried.lengths is None or tried.stroke.elevation > 0.0:
             return tried.lengths is None or len(rails) <= CURVED_RAILS
         if not rails:
-            return tried.tips == 0.0 or (self.wish.chained and abs(tried.tips) < 1.0)
+            return tried.tips == 0.0 or self.wish.chained
+        if abs(tried.tips) > MOST_KICK_TIPS:
+            return False
         return abs(tried.tips) < 1.0 or running(tried.tips, rails[0], stretch.middle) == "running"
 
-    def _without_needless_curves(self, found: Sequence[Stretch]) -> list[Stretch]:
-        """Without curves at a ball that is met straight as widely, or all but, and over a rail a level cue serves."""
-        level = {stretch.key for stretch in found if stretch.tried.stroke.elevation == 0.0}
+    def _straight(self, found: Sequence[Stretch]) -> dict[str, float]:
+        """How wide each ball is met straight, rad."""
         straight: dict[str, float] = defaultdict(float)
         for stretch in found:
             if stretch.key.kind in ("straight", "push"):
                 straight[stretch.key.target] = max(straight[stretch.key.target], stretch.wide)
+        return straight
+
+    def _is_open(self, ball: str, straight: float) -> bool:
+        return straight >= OPEN * self.field.whole(ball)
+
+    def _without_needless_curves(self, found: Sequence[Stretch], straight: Mapping[str, float]) -> list[Stretch]:
+        """Without curves at a ball that is met straight as widely, or all but, and over a rail a level cue serves."""
+        level = {stretch.key for stretch in found if stretch.tried.stroke.elevation == 0.0}
 
         def helps(curve: Stretch) -> bool:
-            plain = straight[curve.key.target]
-            return curve.wide > plain and plain < OPEN * self.field.whole(curve.key.target)
+            plain = straight.get(curve.key.target, 0.0)
+            return curve.wide > plain and not self._is_open(curve.key.target, plain)
 
         def needed(s: Stretch) -> bool:
             raised = s.tried.lengths is not None and s.tried.stroke.elevation > 0.0
             if s.key.kind == "curve" or not raised:
                 return s.key.kind != "curve" or helps(s)
-            return s.key not in level and straight[s.key.target] < OPEN * self.field.whole(s.key.target)
+            return s.key not in level and not self._is_open(s.key.target, straight.get(s.key.target, 0.0))
 
         return [s for s in found if needed(s)]
+
+    def _hopeful(self, stretch: Stretch, chance: float) -> bool:
+        """Is it worth looking at? A wide point is told whatever its chance, and so is a ball that lies open."""
+        least = HOPELESS * (NEARLY * NEAR_ENOUGH if self.wish.then.placed else 1.0)
+        wide = stretch.key.kind == "point" and stretch.wide >= WIDE_POINT_RAD
+        return chance >= least or wide or stretch.key.open_shot
 
     def _shortlist(self, found: Sequence[Stretch]) -> list[Stretch]:
         """Of each line and speed the few strokes with the widest stretches, as the player's scatter sees them."""
@@ -160,7 +199,7 @@ class Search:
         short = []
         for some in by_pace.values():
             some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
-            short += [each for each in some[:OF_A_PACE] if _hopeful(each[1], each[0])]
+            short += [each for each in some[:OF_A_PACE] if self._hopeful(each[1], each[0])]
         keys = _likeliest((chance, stretch.key) for chance, stretch in short)
         return [stretch for _, stretch in short if stretch.key in keys]
 
@@ -169,26 +208,42 @@ class Search:
     ) -> Steps[tuple[list[Ranked], list[Aimed]]]:
         """(lines whose known stroke stays, aims that are still to be played on all draws), the likeliest lines only."""
         if not known and all(len(some) == 1 for some in wanted.values()):  # nothing to compare
-            alone = sorted((some[0] for some in wanted.values()), key=lambda a: -a.estimate)
-            return [], alone[: self.most]
+            alone = [some[0] for some in wanted.values()]
+            return [], self._leading([(a.estimate, a.stretch.key, a) for a in alone])
         every = [a for some in wanted.values() for a in some]
         few = self.drawn.first(SCREENED)
         screen = yield from chances(self.field, every, self.wish.player, few, self.ahead)
-        best: dict[Key, tuple[float, Aimed | Ranked]] = {
-            key: (self.wish.share(line.chance, SCREENED), line) for key, line in known.items()
-        }
+        tried: dict[Key, list[tuple[float, Aimed | Ranked]]] = defaultdict(list)
+        for key, line in known.items():
+            tried[key].append((self.wish.merit(line.chance, SCREENED), line))
         for a, chance in zip(every, screen, strict=True):
-            share, key = self.wish.share(chance), a.stretch.key
-            if key not in best or share > best[key][0]:
-                best[key] = share, a
-        order = sorted(best.values(), key=lambda each: -each[0])[: self.most]
-        kept = [line for _, line in order if isinstance(line, Ranked)]
-        return kept, [a for share, a in order if isinstance(a, Aimed) and (share > 0.0 or _hopeful(a.stretch, 0.0))]
+            tried[a.stretch.key].append((self.wish.merit(chance), a))
+        picked = {key: _plainest(some) for key, some in tried.items()}
+        leading = set(self._leading([(some[0][0], key, key) for key, some in picked.items()]))
+        chosen = [each for key, some in picked.items() if key in leading for each in some]
+        fresh = [a for share, a in chosen if isinstance(a, Aimed) and (share > 0.0 or self._hopeful(a.stretch, 0.0))]
+        played_anew = {a.stretch.key for a in fresh}
+        kept = [line for _, line in chosen if isinstance(line, Ranked) and line.key not in played_anew]
+        return kept, fresh
+
+    def _leading(self, found: Sequence[tuple[float, Key, T]]) -> list[T]:
+        """The likeliest of some (chance, line, what), as many as are told, and every ball that lies open."""
+        order = sorted(found, key=lambda each: -each[0])
+        return [what for place, (_, key, what) in enumerate(order) if place < self.most or key.open_shot]
 
 
-def _hopeful(stretch: Stretch, chance: float) -> bool:
-    """Is it worth looking at? A wide point is told whatever its chance: there may be no other."""
-    return chance >= HOPELESS or (stretch.key.kind == "point" and stretch.wide >= WIDE_POINT_RAD)
+def _plainest(some: Sequence[tuple[float, T]]) -> list[tuple[float, T]]:
+    """Of a line's strokes, by what they are worth: the best plain one; and, best first, the best of all where it may
+    be better by so much that it leads."""
+    best = max(some, key=lambda each: each[0])
+    plain = max((each for each in some if not _sided(each[1])), key=lambda each: each[0], default=best)
+    return [best, plain] if best[0] >= plain[0] + PLAINER - SCREENED_NEAR else [plain]
+
+
+def _sided(found: object) -> bool:
+    """Has its stroke side?"""
+    aim = found.aim if isinstance(found, Ranked) else found
+    return isinstance(aim, Aimed) and abs(aim.stretch.tried.stroke.side) > LEAST_SIDE
 
 
 def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
@@ -206,27 +261,34 @@ def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
     """The most promising lines, and of every ball and kind the best one: no ball on is left out for the others."""
     order = sorted(found, key=lambda each: -each[0])
     keys: dict[Key, None] = {}
-    firsts: dict[tuple[str, bool], Key] = {}
+    firsts: dict[tuple[str, bool, bool], Key] = {}
     for _, key in order:
-        firsts.setdefault((key.target, bool(key.rails)), key)
+        firsts.setdefault((key.target, bool(key.rails), key.open_shot), key)
         keys.setdefault(key)
     most = MOST_POINTS if any(key.kind == "point" for key in keys) else MOST_COMPARED
     return {*list(keys)[:most], *firsts.values()}
 
 
 def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:
-    """By the chance of the goal, then of a hit, then by the estimate; those at the ball chosen among several on lead.
+    """By the chance of the goal, then by what comes nearest to it, of a hit, by the estimate; those at the ball chosen
+    among several on lead. A ball that lies open is met straight before anything that is no likelier.
 
     Of the reds any will do: none of them is chosen.
     """
     chosen = field.chosen
 
-    def rank(line: Ranked) -> tuple[bool, float, float, float, int]:
-        share = wish.share(line.chance)
+    def rank(line: Ranked) -> tuple[bool, float, float, float, float, int]:
+        share, merit, hit = wish.share(line.chance), wish.merit(line.chance), line.chance.share("hit").p
         other = chosen is not None and line.key.target != chosen
-        return other, -share, -line.chance.share("hit").p, -line.aim.estimate, len(line.key.rails)
+        return other, -share, -merit, -hit, -line.aim.estimate, len(line.key.rails)
 
-    return tuple(sorted(lines, key=rank))
+    order = sorted(lines, key=rank)
+    if wish.goal == "hit" and order and order[0].key.kind != KIND:
+        least = wish.share(order[0].chance) - AS_GOOD
+        alike = [line for line in order if line.key.open_shot and wish.share(line.chance) >= least]
+        plain = next((line for line in alike if chosen in (None, line.key.target)), None)
+        order.sort(key=lambda line: line is not plain)
+    return tuple(order)
 
 
 def at_this_stroke(lines: Iterable[Ranked]) -> list[Ranked]:

@@ -30,6 +30,11 @@ class Key(NamedTuple):
     before: int = 0
 
     @property
+    def open_shot(self) -> bool:
+        """Is it the plain shot at a ball, which is told whatever becomes of it?"""
+        return self.kind == "straight" and self.pocket is None
+
+    @property
     def aimed(self) -> tuple[Rail, ...]:
         """The rails over which the first ball is aimed at: a point's others come after it."""
         return self.rails[: self.before] if self.kind == "point" else self.rails

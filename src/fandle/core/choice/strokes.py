@@ -1,6 +1,8 @@
 """The usual strokes: what a player would try before anything special."""
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from itertools import product
 
 import numpy as np
 
@@ -16,7 +18,10 @@ USUAL = (MEDIUM, SOFT, FIRM)
 CAROM = (MEDIUM, FIRM, HARD)  # three cushions and a second ball: softer does not arrive
 SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out line by line
 HEIGHT = 0.75  # tips below or above centre
-RAISED_DEG, CURVE_TIPS, CURVE_LOW = 8.0, 1.0, 0.5  # of a slight curve: elevation, side, tips below centre
+RAISED_DEG = (8.0, 12.0, 15.0, 20.0)  # elevation of a slight curve
+CURVE_TIPS, CURVE_LOW = 1.0, 0.5  # its side, tips below centre
+CURVE_PACES = (SOFT, 1.75, MEDIUM)
+MUCH_SIDE = (-1.25, 1.25)  # tips: more is near a miscue; for position over two rails and more
 SLOW_MPS = (0.4, 0.55, 0.75, 1.0)
 CRAWL_MPS, CRAWLS = (0.4, 2.0), 33  # paces of a push, each a twentieth firmer than the one before
 
@@ -40,7 +45,7 @@ def usual_strokes(table: Table, cue: Cue, lengths: tuple[float, ...] = USUAL) ->
     return [tried(table, cue, each, tips) for each in lengths for tips in SIDES]
 
 
-def tried(table: Table, cue: Cue, lengths: float, tips: float, height: float = 0.0) -> Tried:
+def tried(table: Table, cue: Cue, lengths: float, tips: float = 0.0, height: float = 0.0) -> Tried:
     """A stroke in a player's units."""
     speed, tip = speed_of(table, lengths), cue.tip
     return Tried(
@@ -60,15 +65,24 @@ def crawls(table: Table, cue: Cue) -> list[Tried]:
 
 
 def curves(table: Table, cue: Cue) -> list[Tried]:
-    """Slight curves either way: the cue raised by 8°, the tip low and on the side it is to curve to, soft to medium."""
-    tip, found = cue.tip, []
-    for lengths in (SOFT, MEDIUM):
-        for tips in (-CURVE_TIPS, CURVE_TIPS):
-            side, up = offset_of(tips, table, tip), offset_of(-CURVE_LOW, table, tip)
-            try:
-                found.append(
-                    Tried(Stroke(speed_of(table, lengths), side, up, RAISED_DEG, cue), lengths, tips, -CURVE_LOW)
-                )
-            except BadInputError:  # it would leap at that speed
-                continue
+    """Slight curves either way: the cue raised, the tip low and on the side it is to curve to, soft to medium."""
+    found = []
+    for raised, lengths, tips in product(RAISED_DEG, CURVE_PACES, (-CURVE_TIPS, CURVE_TIPS)):
+        side, up = offset_of(tips, table, cue.tip), offset_of(-CURVE_LOW, table, cue.tip)
+        try:
+            stroke = Stroke(speed_of(table, lengths), side, up, raised, cue)
+        except BadInputError:  # it would leap at that speed
+            continue
+        found.append(Tried(stroke, lengths, tips, -CURVE_LOW))
     return found
+
+
+def much_side(table: Table, cue: Cue) -> list[Tried]:
+    """Medium to hard with a tip and a half either way: what brings the cue ball round over two rails and more."""
+    return [tried(table, cue, lengths, tips) for lengths in (MEDIUM, FIRM, HARD) for tips in MUCH_SIDE]
+
+
+def plain_ones(every: Iterable[Tried]) -> list[Tried]:
+    """Those without side; the stroke given without its own."""
+    kept = [each for each in every if each.tips == 0.0]
+    return [replace(t, stroke=replace(t.stroke, side=0.0)) if t.lengths is None else t for t in kept]

@@ -66,12 +66,15 @@ def looks(field: Field, every: Sequence[Tried], whole: bool = False) -> Steps[li
 def hits(field: Field, look: Look) -> list[Stretch]:
     """The stretches of a look in which a ball on is met first, over at most four rails.
 
-    What is met off a jaw is part of a stretch beside it, and none of its own.
+    What is met off a jaw is part of a stretch beside it, and none of its own. With the cue raised the ball is met by a
+    curve or over a rail: those are two lines, also side by side.
     """
     out = look.out
     wanted = np.isin(out.first, field.court.on) & (out.before_first <= MOST_RAILS)
+    over = (out.before_first > 0) * (look.tried.stroke.elevation > 0.0)
     found = []
-    for ball, first, beyond in cut(np.where(wanted, out.first, -1)):
+    for label, first, beyond in cut(np.where(wanted, 2 * out.first + over, -1)):
+        ball = label // 2
         if out.jaw[first:beyond].all():
             continue
         rails, part = _widest(look, first, beyond)

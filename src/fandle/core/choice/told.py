@@ -91,7 +91,7 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     if read is None:
         return None
     sigma = spread(layout.table, wish.player, aim.marked)
-    pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed))
+    pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed, wish.player.body, wish.then))
     rail, at = read
     point = point_of(layout, shot) if key.kind == "point" else None
     return Line(

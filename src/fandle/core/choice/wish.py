@@ -1,5 +1,6 @@
 """What is wanted of a line, by whom: the goal, where the cue ball is to stop, what comes next."""
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -18,6 +19,7 @@ Goal = Literal["hit", "pot", "safe"]
 GOALS: tuple[Goal, ...] = ("hit", "pot", "safe")
 VERDICT: dict[str, str] = {"hit": "legal", "pot": "pot", "safe": "safe"}  # what a line is ranked by
 DRAWS = 300
+NEARLY = 0.05  # what a stroke that leaves the cue ball beside its zone counts for in the choice of one, at most
 
 
 @dataclass(frozen=True)
@@ -37,8 +39,13 @@ class Zone:
 
     def holds(self, table: Table, places: Floats) -> Bools:
         """Which places, (n, 2) m, lie in it; one that is NaN does not."""
+        return np.asarray(self.beside(table, places) <= 0.0, np.bool_)
+
+    def beside(self, table: Table, places: Floats) -> Floats:
+        """How far places, (n, 2) m, lie outside it, diamonds; 0 and less inside, NaN where a place is."""
         off = places - np.array([self.x * table.diamond_x, self.y * table.diamond_y])
-        return np.asarray(np.hypot(off[:, 0], off[:, 1]) <= self.r * table.diamond_x, np.bool_)
+        found: Floats = np.hypot(off[:, 0], off[:, 1]) / table.diamond_x - self.r
+        return found
 
 
 def zone_of(text: str) -> Zone:
@@ -74,13 +81,31 @@ class Then:
             found &= ~zone.holds(table, cue)
         return found
 
+    def beside(self, table: Table, cue: Floats) -> Floats:
+        """How far places, (n, 2) m, are from where the cue ball is to stop, diamonds; infinite where there is none."""
+        found = np.zeros(len(cue))
+        if self.zones:
+            found = np.minimum.reduce([zone.beside(table, cue) for zone in self.zones])
+        for zone in self.away:
+            found = np.maximum(found, -zone.beside(table, cue))
+        return np.nan_to_num(np.maximum(found, 0.0), nan=math.inf)
+
+    def nearness(self, table: Table, cue: Floats) -> Floats:
+        """1 where the cue ball is to stop, and the further from it the less, at most `NEARLY`."""
+        off = self.beside(table, cue)
+        found: Floats = np.where(self.in_zones(table, cue), 1.0, NEARLY * np.exp2(-off))
+        return found
+
 
 ANYHOW = Then()
 
 
 @dataclass(frozen=True)
 class Wish:
-    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any."""
+    """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any.
+
+    plain: without side, as the natural angle is played.
+    """
 
     goal: Goal = "hit"
     pocket: str | None = None
@@ -89,6 +114,7 @@ class Wish:
     draws: int = DRAWS
     seed: int = 0
     then: Then = ANYHOW
+    plain: bool = False
 
     @property
     def chained(self) -> bool:
@@ -103,6 +129,15 @@ class Wish:
         reached = chance.safe if self.goal == "safe" else getattr(chance.verdicts, VERDICT[self.goal])
         found = (reached & self.then.in_zones(chance.field.layout.table, chance.rests[:, 0])).astype(float)
         return found * chance.ahead.p if self.chained else found
+
+    def merit(self, chance: Chance, n: int | None = None) -> float:
+        """What strokes of a line are compared by: the share, and where the cue ball's place is missed, how nearly."""
+        found = self.share(chance, n)
+        if not self.then.placed:
+            return found
+        near = self.then.nearness(chance.field.layout.table, chance.rests[:, 0])
+        reached = chance.verdicts.pot if self.goal == "pot" else chance.verdicts.legal
+        return found + float((reached & (near < 1.0))[:n].astype(float) @ near[:n]) / len(near[:n])
 
     def share(self, chance: Chance, n: int | None = None) -> float:
         """The mean over the draws (over the first n)."""

@@ -67,18 +67,14 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     layout, way, asked = question.layout, over(question.rails), len(question.rails)
     ball = spoken(question.target)
 
-    def refusal(code: ReasonCode, reason: str) -> Refusal:
-        return Refusal(question.rails, question.target, code, reason)
+    def refusal(code: ReasonCode, reason: str, by: str | None = None) -> Refusal:
+        return Refusal(question.rails, question.target, code, reason, by)
 
     shot = approach(layout, stroke, best)
     met = len(shot.rails)
     last = shot.events[-1]
-    if last.other is not None and pushes(layout, shot):
-        return refusal("blocked", f"{spoken(last.other)} is frozen to the cue ball: on this line it would be pushed")
-    if last.kind == "ball" and last.other == question.target and met < asked:
-        return refusal("blocked", f"{ball} itself is hit before the {question.rails[met]} rail")
-    if last.kind == "ball" and last.other is not None and met <= asked:
-        return refusal("blocked", f"{spoken(last.other)} is {leg_name(question, met)}")
+    if last.other is not None and met <= asked:
+        return refusal(*_met(question, last.other, met, pushes(layout, shot)), by=last.other)
     if last.pocket is not None and met < asked:
         return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {question.rails[met]} rail")
     if last.kind == "stop" and met <= asked:
@@ -90,6 +86,17 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
             f"the cue ball stops {max(left, 0.0) / table.diamond_x:.1f} diamonds short of {ball}",
         )
     return refusal("no_such_line", f"no line {way} reaches {ball}")
+
+
+def _met(question: Question, other: str, met: int, pushed: bool) -> tuple[ReasonCode, str]:
+    """Why a way ends at a ball that is met after so many rails."""
+    if pushed:
+        return "blocked", f"{spoken(other)} is frozen to the cue ball: on this line it would be pushed"
+    if other != question.target:
+        return "blocked", f"{spoken(other)} is {leg_name(question, met)}"
+    if met < len(question.rails):
+        return "blocked", f"{spoken(other)} itself is hit before the {question.rails[met]} rail"
+    return "no_such_line", f"{spoken(other)} is met {over(question.rails)}, but not as it is asked for"
 
 
 def leg_name(question: Question, leg: int) -> str:

@@ -122,12 +122,13 @@ class Solution:
 
 @dataclass(frozen=True)
 class Refusal:
-    """No aim: the code of the contract and the reason in a player's words."""
+    """No aim: the code of the contract and the reason in a player's words. by: the ball that is in the way, if any."""
 
     rails: tuple[Rail, ...]
     target: str
     reason_code: ReasonCode
     reason: str
+    by: str | None = None
 
 
 @dataclass(frozen=True)

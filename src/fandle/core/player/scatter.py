@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 
 from fandle.core import constants as k
 from fandle.core.errors import BadInputError
+from fandle.core.player.body import ANYBODY, Body
 
 Origin = Literal["default", "typed", "log"]
 STRAIGHT_IN_DEG = 0.097  # what a straight-in forgives either way, a metre to the ball and a metre to the pocket
@@ -27,7 +28,7 @@ class Player:
     """Standard deviations of independent normal errors.
 
     direction_deg: of the cue's line; speed_part: of the speed, relative; tip_mm: of the tip, across and up alike;
-    mark: of the mark at the nose where one is aimed at. origin: where the figures come from.
+    mark: of the mark at the nose where one is aimed at. origin: where the figures come from; body: how they reach.
     """
 
     direction_deg: float
@@ -35,6 +36,7 @@ class Player:
     tip_mm: float
     mark: MarkScatter
     origin: Origin = "default"
+    body: Body = ANYBODY
 
     def __post_init__(self) -> None:
         for name, value, club in _named(self):
@@ -53,6 +55,7 @@ class Player:
             self.tip_mm * factor,
             MarkScatter(*(factor * each for each in self.mark)),
             origin or self.origin,
+            self.body,
         )
 
 
