@@ -14,7 +14,7 @@ from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.lines.solution import Aim, Refusal
-from fandle.core.shot.cue import find_cue
+from fandle.core.shot.cue import HOUSE, find_cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.systems.base import NoCount
@@ -60,6 +60,7 @@ Side = Annotated[float, typer.Option(help="Tip off centre in radii, + right.")]
 Up = Annotated[float, typer.Option(help="Tip off centre in radii, + above.")]
 Elevation = Annotated[float, typer.Option(help="Cue elevation in degrees.")]
 CueName = Annotated[str | None, typer.Option("--cue", help="ideal, house or slim; default ideal.")]
+CountCue = Annotated[str, typer.Option("--cue", help="ideal, house or slim: systems are played with a real cue.")]
 Rails = Annotated[str | None, typer.Option(help="Rails in order, such as far.")]
 Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the layout's target.")]
 
@@ -197,7 +198,7 @@ def count(
     kind: Annotated[str, typer.Option(help="kick, or bank: the object ball's line by M3's natural pairs.")] = "kick",
     target: Target = None,
     pocket: Annotated[str | None, typer.Option(help="Of a bank; without it the one that lands best.")] = None,
-    cue: CueName = None,
+    cue: CountCue = HOUSE.name,
     as_json: Json = False,
 ) -> None:
     """Count a line by a system and say how far off it lands."""

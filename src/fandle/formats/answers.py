@@ -6,6 +6,8 @@ A part that does not belong to an answer (a bank's contact in a kick's) is left 
 from collections.abc import Sequence
 from typing import Any, Literal
 
+from pydantic import Field
+
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import degrees
 from fandle.core.lines.solution import Aim, ReasonCode, Refusal, Solution
@@ -123,12 +125,19 @@ class NumberAnswer(Answer):
 
 
 class LandsAnswer(Answer):
-    """Where a count's own aim lands."""
+    """Where a count's own aim lands. hits: is the target the first ball met, over the counted rails and at most one
+    more; after: the rails met beyond the counted ones; full: ball diameters right of full, null where it goes by;
+    pots: the pocket the target drops in.
+    """
 
     off_diamonds: Number
     off_balls: Number
     side: Literal["short", "long", "on"]
     met: Literal["left", "right", "full"]
+    hits: bool
+    after: list[str] = Field(default_factory=list)
+    full: Number | None = None
+    pots: str | None = None
 
 
 class OnTableAnswer(Answer):
@@ -230,7 +239,10 @@ def count_answer(
 
 
 def _lands(lands: Landing) -> LandsAnswer:
-    return LandsAnswer(off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met)
+    return LandsAnswer(
+        off_diamonds=lands.off_diamonds, off_balls=lands.off_balls, side=lands.side, met=lands.met, hits=lands.hits,
+        after=_names(lands.after), full=lands.full, pots=lands.pots,
+    )  # fmt: skip
 
 
 def _names(rails: Sequence[Rail]) -> list[str]:

@@ -100,7 +100,9 @@ def technique_answer(found: Technique | NoTechnique, layout: Layout) -> Techniqu
         numbers=[NumberAnswer(rail=n.rail.value, at=n.at, label=n.label, role=n.role) for n in found.numbers],
         steps=list(found.steps), say=found.say, adjust=found.adjust, frame="nose", aim=MarksAnswer.of(found.aim),
         direction=degrees(found.direction), stroke=StrokeAnswer.of(found.way.stroke),
-        lands=LandsAnswer(off_diamonds=0.0, off_balls=abs(hit), side="on", met=met),
+        lands=LandsAnswer(
+            off_diamonds=0.0, off_balls=abs(hit), side="on", met=met, hits=True, full=hit, pots=found.pocket
+        ),
         mark=MarkAnswer(say=found.mark.say, grade=found.mark.grade), mark_rail=found.mark_rail.value,
         pocket=found.pocket, in_off=found.in_off, window_deg=found.way.window_deg,
         window_mm=WindowAnswer(less=found.room_mm[0], more=found.room_mm[1]),

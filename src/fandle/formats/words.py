@@ -8,6 +8,7 @@ from fandle.core.lines.marks import over
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.shot.play import Shot
 from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.techniques.base import NoTechnique, Technique
 from fandle.core.words.balls import spoken
 
@@ -78,17 +79,22 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
         if isinstance(c, NoCount):
             blocks.append(f"{c.method} {c.title}: does not apply ({c.reason})")
             continue
-        lands = c.lands
-        met = "" if lands.met == "full" else f", on the {lands.met}"
         lines = [
             f"{c.method} {c.title}, {over(c.rails)}{f' into {c.pocket}' if c.pocket else ''}",
             *c.steps,
             c.say,
             f"remember {c.mark.say}{f', the number {c.own_say}' if c.own_say else ''}",
-            f"lands {lands.where}, {lands.off_balls:.2f} ball widths off{met}",
+            *_landing(c),
         ]
         blocks.append("\n".join([*lines, *(told for told in (c.blocked, c.squirt) if told)]))
     return "\n\n".join(blocks)
+
+
+def _landing(c: Count) -> list[str]:
+    """What happens when a count is played, verdict first."""
+    if c.pocket is not None:
+        return [f"{'drops' if c.potted else 'does not drop'} in {c.pocket}: lands {c.lands.where}"]
+    return [f"{verdict_of(c.lands)}, {room_said(c.lands)}"]
 
 
 def technique(found: Technique | NoTechnique) -> str:

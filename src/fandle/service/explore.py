@@ -7,7 +7,7 @@ from fandle.core.handbook.close_work import TechniquePage
 from fandle.core.handbook.holds import Curve, by_cloth, by_cue, by_pace
 from fandle.core.handbook.page import Page
 from fandle.core.layout.model import Layout
-from fandle.core.shot.cue import IDEAL, Cue
+from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import best_count, count, orders_of
@@ -40,7 +40,7 @@ class Drift:
     own: OwnMarks | None = None
 
 
-def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEAL) -> Steps[Example]:
+def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE) -> Steps[Example]:
     """A page's system on a layout, played with this cue, in steps.
 
     Over other rails where it does not count over the ones asked.

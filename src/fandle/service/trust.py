@@ -19,6 +19,7 @@ from fandle.core.handbook.trust import (
     without_cue,
 )
 from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.systems.registry import known
 from fandle.core.table.rails import Rail
 
@@ -54,16 +55,18 @@ _MAPS: Kept[TrustMap] = Kept()
 _NEAREST: Kept[Any] = Kept()
 
 
-def trust_map(method: str, layout: Layout, rails: tuple[Rail, ...]) -> Generator[Part | None, None, TrustMap]:
+def trust_map(
+    method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE
+) -> Generator[Part | None, None, TrustMap]:
     """Where on the bed a system's own aim over these rails hits the layout's target; told column by column."""
     name = known(method)
     layout.require_target()
-    key = (name, rails, *without_cue(layout))
+    key = (name, rails, cue, *without_cue(layout))
     kept = _MAPS.get(key)
     if kept is not None:
         yield Part(0, len(kept.grid.xs), kept)
         return kept
-    found = yield from trust(name, layout, rails, grid_of(layout.table))
+    found = yield from trust(name, layout, rails, grid_of(layout.table), cue)
     return _MAPS.put(key, found)
 
 
@@ -74,7 +77,7 @@ class Progress:
     part: float
 
 
-def preferred(layout: Layout) -> Generator[Progress | None, None, list[Preferred]]:
+def preferred(layout: Layout, cue: Cue = HOUSE) -> Generator[Progress | None, None, list[Preferred]]:
     """Of the systems over one, two and three rails each: which lands nearest from where; tells how far it is."""
     layout.require_target()
     grid, pictures, done = grid_of(layout.table, *COARSE), [], 0
@@ -82,10 +85,10 @@ def preferred(layout: Layout) -> Generator[Progress | None, None, list[Preferred
     for rails in PICTURED:
         maps = {}
         for name in methods_over(rails):
-            key = (name, rails, *without_cue(layout))
+            key = (name, rails, cue, *without_cue(layout))
             found = _NEAREST.get(key)
             if found is None:
-                found = _NEAREST.put(key, (yield from nearest_over(name, layout, rails, grid)))
+                found = _NEAREST.put(key, (yield from nearest_over(name, layout, rails, grid, cue)))
             maps[name] = found
             done += 1
             yield Progress(done / whole)

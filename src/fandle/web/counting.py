@@ -7,6 +7,7 @@ from fandle.core.shot.side import running
 from fandle.core.shot.tips import tips_of
 from fandle.core.systems.base import Count, NoCount, figure
 from fandle.core.systems.registry import TITLES
+from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.own_marks import Tuned
 from fandle.core.words.spoken import plural_lengths, tips_word
@@ -73,12 +74,7 @@ def sum_of(found: Count) -> tuple[str, str]:
 
 
 def verdict(found: Count) -> Verdict:
-    """Where a count lands, and what that means."""
-    lands = found.lands
-    where = lands.where
+    """What happens when a count is played, and how exactly."""
     if found.pocket is not None:
-        return {"where": where, "what": "it drops" if found.potted else "it does not drop"}
-    if lands.off_balls < 1.0:
-        side = "" if lands.met == "full" else f", on its {lands.met}"
-        return {"where": where, "what": f"a hit, {1 - lands.off_balls:.0%} full{side}"}
-    return {"where": where, "what": f"a miss by {figure(lands.off_balls - 1, 1)} ball widths, past its {lands.met}"}
+        return {"where": "it drops" if found.potted else "it does not drop", "what": f"lands {found.lands.where}"}
+    return {"where": verdict_of(found.lands), "what": room_said(found.lands)}

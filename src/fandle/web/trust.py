@@ -18,13 +18,12 @@ from fandle.core.handbook.trust import NONE, Grid, Part, Preferred, TrustMap
 from fandle.core.layout.model import Layout
 from fandle.core.systems.registry import TITLES, known
 from fandle.core.table.model import Table
-from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_twin
 from fandle.service.trust import Progress, preferred, trust_map
 from fandle.store import club
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.handbook.page import Example, asked_of
+from fandle.web.handbook.page import Asked, Example, asked_of
 from fandle.web.known import Shelf, readable, shelf_of
 from fandle.web.work import works_of
 
@@ -62,12 +61,12 @@ async def post_map(question: MapQuestion, request: Request) -> StreamingResponse
     null where the system does not count or no ball can lie. Closing the connection stops the work.
     """
     method = known(question.method)
-    layout, rails, checked = await run_in_threadpool(_mapped, method, question, request)
-    return _streamed(request, trust_map(method, layout, rails), _Told(checked).of)
+    asked, checked = await run_in_threadpool(_mapped, method, question, request)
+    return _streamed(request, trust_map(method, asked.layout, asked.rails, asked.cue), _Told(checked).of)
 
 
-def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Layout, tuple[Rail, ...], bool]:
-    """(the layout on the table as it is, or as it was before its check; the rails; was the table checked?)."""
+def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Asked, bool]:
+    """(what is asked, on the table as it is, or as it was before its check; was the table checked?)."""
     asked = asked_of(page_of(method), question.example, request)
     layout = asked.layout
     checked = layout.table.fitted is not None
@@ -76,7 +75,7 @@ def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Layou
     if question.before:
         layout = replace(layout, table=before_check(shelf_of(request), layout.table))
     layout.require_target()
-    return layout, asked.rails, checked
+    return asked._replace(layout=layout), checked
 
 
 def before_check(shelf: Shelf, table: Table) -> Table:
@@ -118,7 +117,8 @@ def _column(found: TrustMap, i: int) -> list[list[float] | None]:
 @router.post(address.PREFER, responses=FAULTS, response_class=StreamingResponse)
 async def post_prefer(question: PreferQuestion, request: Request) -> StreamingResponse:
     """Which system lands nearest from where, over one, two and three rails: progress, at last the pictures."""
-    layout = (await run_in_threadpool(asked_of, page_of("M1"), question.example, request)).layout
+    asked = await run_in_threadpool(asked_of, page_of("M1"), question.example, request)
+    layout = asked.layout
     layout.require_target()
 
     def told(found: Progress | list[Preferred]) -> dict[str, Any]:
@@ -126,7 +126,7 @@ async def post_prefer(question: PreferQuestion, request: Request) -> StreamingRe
             return {"progress": found.part}
         return {"progress": 1.0, "pictures": [_picture(layout, each) for each in found]}
 
-    return _streamed(request, preferred(layout), told, PICTURES)
+    return _streamed(request, preferred(layout, asked.cue), told, PICTURES)
 
 
 def _picture(layout: Layout, found: Preferred) -> dict[str, Any]:

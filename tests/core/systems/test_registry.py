@@ -21,6 +21,7 @@ from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Landing, NoCount
 from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, other_rails
+from fandle.core.systems.verdict import verdict_of
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
@@ -212,12 +213,14 @@ def test_a_ball_in_the_way_is_told_and_on_which_leg() -> None:
     assert free.blocked == ""
     assert before.blocked == "the 2 is in the way before the far rail"
     assert after.blocked == "the 2 is in the way after the far rail"
-    assert before.lands == free.lands == after.lands
+    assert before.lands.off == free.lands.off == after.lands.off
+    assert (free.lands.hits, before.lands.hits, after.lands.hits) == (True, False, False)
     assert (free.open, before.open, after.open) == (True, False, False)
     early = count("M1", lay((1.0, 1.6), (3.0, 1.66)), (FOOT,))
     assert isinstance(early, Count)
     assert early.blocked == "the 7 is met on the way to the foot rail already"
     assert early.open
+    assert verdict_of(early.lands) == "hits before the foot rail"
 
 
 def test_open_ways_are_chosen_before_blocked_ones() -> None:
@@ -230,8 +233,8 @@ def test_open_ways_are_chosen_before_blocked_ones() -> None:
         others = other_rails(best, layout)
         assert {c.rails for c in others} | {best.rails} <= set(orders_of(method))
         assert best.rails not in {c.rails for c in others}
-        blocked = [c.lands.off_balls for c in others if not c.open]
-        assert method != "M1" or min(blocked) < best.lands.off_balls
+        blocked = [c.lands.off_diamonds for c in others if not c.open]
+        assert method != "M1" or min(blocked) < best.lands.off_diamonds
         assert [c.open for c in others] == sorted((c.open for c in others), reverse=True)
 
 

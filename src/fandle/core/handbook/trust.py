@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from fandle.core.layout.model import Layout
 from fandle.core.layout.place import hangs
+from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.steps import Steps, quietly
 from fandle.core.systems.mapped import landings
 from fandle.core.systems.registry import BY_EYE, METHODS, orders_of
@@ -100,15 +101,15 @@ class Part(NamedTuple):
 
 
 def trust(
-    method: str, layout: Layout, rails: tuple[Rail, ...], grid: Grid, block: int = BLOCK
+    method: str, layout: Layout, rails: tuple[Rail, ...], grid: Grid, cue: Cue = HOUSE, block: int = BLOCK
 ) -> Generator[Part | None, None, TrustMap]:
-    """A system's map over one order of rails; tells every block of columns on the way."""
+    """A system's map over one order of rails, played with this cue; tells every block of columns on the way."""
     found = TrustMap(grid, free(layout, grid), np.full(grid.shape, math.nan), np.full(grid.shape, math.nan))
     for first in range(0, len(grid.xs), block):
         beyond = min(first + block, len(grid.xs))
         cells = [(i, j) for i in range(first, beyond) for j in range(len(grid.ys)) if found.free[i, j]]
         starts = [(float(grid.xs[i]), float(grid.ys[j])) for i, j in cells]
-        landed = landings(method, layout, rails, starts)
+        landed = landings(method, layout, rails, starts, cue)
         where = tuple(np.array(cells, dtype=np.int64).reshape(-1, 2).T)
         found.off[where], found.off_balls[where] = landed.off, landed.off_balls
         yield Part(first, beyond, found)
@@ -144,12 +145,12 @@ def prefer(maps: dict[str, Floats], rails: int, grid: Grid) -> Preferred:
     return Preferred(rails, grid, methods, best)
 
 
-def nearest_over(method: str, layout: Layout, rails: int, grid: Grid) -> Steps[Floats]:
+def nearest_over(method: str, layout: Layout, rails: int, grid: Grid, cue: Cue = HOUSE) -> Steps[Floats]:
     """How many ball diameters a system passes beside the target over the best of its orders of so many rails."""
     found = np.full(grid.shape, math.nan)
     for order in orders_of(method):
         if len(order) == rails:
-            part = yield from quietly(trust(method, layout, order, grid))
+            part = yield from quietly(trust(method, layout, order, grid, cue))
             found = np.fmin(found, part.off_balls)
     return found
 

@@ -53,18 +53,21 @@ def approach(
     direction: float,
     most_rails: int = NO_LIMIT,
     ignore_balls: bool = False,
+    past_jaws: bool = False,
 ) -> Approach:
     """Play the cue ball along `direction` (rad, the cue's line) until it meets a ball, jaw or pocket.
 
     It also ends where the cue ball rests, or comes to its rail number `most_rails`. ignore_balls
-    takes all object balls off the bed. Raises EngineError at the event cap.
+    takes all object balls off the bed; past_jaws: a jaw does not end it. Raises EngineError at the event cap.
     """
     table = layout.table
     tape = blank_tape(e.MOST_EVENTS, e.MOST_PIECES)
     balls = np.empty((0, 2)) if ignore_balls else layout.obstacles()
     start = np.array(layout.metres(layout.cue) + (0.0,) * 5)
     strike_into(start, finite_direction(direction), stroke.array())
-    code, n_ev, n_pc = roll(start, table.params(), balls, 0, e.AT_JAWS, most_rails, tape.events, tape.pieces)
+    code, n_ev, n_pc = roll(
+        start, table.params(), balls, 0, e.OFF_JAWS if past_jaws else e.AT_JAWS, most_rails, tape.events, tape.pieces
+    )
     if code == e.TOO_MANY:
         raise EngineError(f"the shot makes more than {e.MOST_EVENTS} contacts: play it slower")
     if code == e.BROKEN:

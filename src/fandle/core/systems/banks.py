@@ -28,7 +28,7 @@ from fandle.core.systems.symmetry import Turn
 from fandle.core.table.pocket import POCKET_NAMES, Mouth, mouths
 from fandle.core.table.rails import Rail, rails_name
 from fandle.core.table.speeds import lengths_of, speed_of
-from fandle.core.words.balls import spoken
+from fandle.core.words.balls import CUE, spoken
 
 MOST_CUT = 75.0  # degrees: thinner, the cue ball hardly moves the object ball
 HARDEST = 4.0  # lengths: harder no bank is aimed
@@ -109,6 +109,8 @@ def _over(layout: Layout, rail: Rail, ball: Ball, mouth: Mouth, held: Cue) -> Co
         thin = f"{name} would have to be cut {cut:.0f}°: the cue ball lies on the wrong side of it"
         why = thin if cut > MOST_CUT else f"shooting {figure(at)}, {told}"
         return NoCount(halving.METHOD, halving.TITLE, rails, f"into {mouth.name}, {why}")
+    first = next((event.other for event in shot.events if event.kind == "ball" and event.ball == CUE), None)
+    lands = replace(lands, hits=first == ball.id, pots=mouth.name if potted else None)
     steps, say = _told(view, mouth, n, shift, cut)
     own = Own(n / 2 + shift, way)
     blocked = _blocker(layout, stroke, line, ball.id)

@@ -61,11 +61,19 @@ class Landing:
     """Where a count's own aim lands. off: diamonds, long positive; off_balls: ball diameters.
 
     met: which side of the ball it passes, as seen along the last leg, "left" or "right"; "full" within FULL.
+    The verdict, once it is played (`verdict.proved`): hits: is the target the first ball met; after: over which rails
+    beyond the counted ones; before: which of those it does not come to any more; full: ball diameters right of full,
+    None where it goes by; pots: into which pocket.
     """
 
     off: float
     off_balls: float
     met: Literal["left", "right", "full"]
+    hits: bool = False
+    after: tuple[Rail, ...] = ()
+    before: tuple[Rail, ...] = ()
+    full: float | None = None
+    pots: str | None = None
 
     @property
     def off_diamonds(self) -> float:

@@ -18,18 +18,22 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to
 from fandle.core.physics.arrive import Goal, arrive
-from fandle.core.physics.batch import Strokes
+from fandle.core.physics.batch import Strokes, play_steps
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import finish
 from fandle.core.systems import round_the_table
 from fandle.core.systems.base import Draft, View
 from fandle.core.systems.played import FROZEN
 from fandle.core.systems.registry import METHODS, facing, known
+from fandle.core.systems.verdict import MORE
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE
 
 Floats = NDArray[np.float64]
 SOLVERS = 2
+JUST_HIT = 0.99  # ball diameters: a hit that the way before the last rail does not show
 
 
 class Aimed(NamedTuple):
@@ -41,7 +45,10 @@ class Aimed(NamedTuple):
 
 
 class Landings(NamedTuple):
-    """Of n starts: diamonds off (long +) and ball diameters beside the target; NaN where the system does not count."""
+    """Of n starts: diamonds off (long +) and ball diameters beside the target; NaN where the system does not count.
+
+    Under one ball diameter is a hit, as played with all balls; how far beside it goes by is told other balls aside.
+    """
 
     off: Floats
     off_balls: Floats
@@ -58,7 +65,9 @@ class Landings(NamedTuple):
             return self.off_balls < 1.0
 
 
-def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Sequence[Point]) -> Landings:
+def landings(
+    method: str, layout: Layout, rails: tuple[Rail, ...], starts: Sequence[Point], cue: Cue = IDEAL
+) -> Landings:
     """Where one system's own aims over these rails land on the layout's target, the cue ball at each of `starts`.
 
     Diamonds; every start must be a place where the cue ball can lie. Other balls are left aside, as `count` does.
@@ -66,7 +75,7 @@ def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Seque
     name, settled = known(method), layout.settled()
     target = settled.require_target()
     found = Landings(np.full(len(starts), math.nan), np.full(len(starts), math.nan))
-    aimed = [each for each in _all_aimed(name, settled, rails, target, starts) if each is not None]
+    aimed = [each for each in _all_aimed(name, settled, rails, target, starts, cue) if each is not None]
     if not aimed:
         return found
     goal = Goal(*settled.metres(settled.ball(target.id)), 0 if rails[-1].is_long else 1)
@@ -79,17 +88,29 @@ def landings(method: str, layout: Layout, rails: tuple[Rail, ...], starts: Seque
     )  # fmt: skip
     arrived = arrive(rows, table.params(), np.array([rail.number for rail in rails]), goal)
     found.off[numbers] = arrived.off / (table.diamond_x if rails[-1].is_long else table.diamond_y)
-    found.off_balls[numbers] = np.abs(arrived.past) / (2 * table.ball_radius)
+    beside, hit = np.abs(arrived.past) / (2 * table.ball_radius), _hit(settled, rails, target, rows)
+    found.off_balls[numbers] = np.where(hit, np.minimum(beside, JUST_HIT), np.maximum(beside, 1.0))
     return found
 
 
+def _hit(layout: Layout, rails: tuple[Rail, ...], target: Ball, rows: Strokes) -> NDArray[np.bool_]:
+    """Is the target the first ball met, as `verdict.proved` tells it, row by row?"""
+    others = layout.object_balls()
+    number = next(k for k, ball in enumerate(others, 1) if ball.id == target.id)
+    out = finish(play_steps(rows, layout.table.params()[None], layout.obstacles(), short=True))
+    counted, wanted = len(rails), np.array([rail.number for rail in rails])
+    met = out.cue_rails[:, :counted]
+    along: NDArray[np.bool_] = ((met == wanted) | (met < 0)).all(axis=1)
+    return np.asarray((out.first == number) & along & (out.before_first <= counted + MORE), np.bool_)
+
+
 def _all_aimed(
-    name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, starts: Sequence[Point]
+    name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, starts: Sequence[Point], cue: Cue
 ) -> list[Aimed | None]:
     """The aim from every start. One that is solved and not counted keeps a processor busy: two of them share those."""
 
     def one(numbered: tuple[int, Point]) -> Aimed | None:
-        return _aimed(name, layout, rails, target, *numbered)
+        return _aimed(name, layout, rails, target, cue, *numbered)
 
     if name != round_the_table.METHOD:
         return list(map(one, enumerate(starts)))
@@ -97,7 +118,9 @@ def _all_aimed(
         return list(pool.map(one, enumerate(starts)))
 
 
-def _aimed(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, number: int, start: Point) -> Aimed | None:
+def _aimed(
+    name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, cue: Cue, number: int, start: Point
+) -> Aimed | None:
     """The aim from one start, turned back to the real table; None where the system does not count."""
     view = _view(name, layout, rails, target, start)
     draft = None if view is None else METHODS[name].count(view)
@@ -112,7 +135,7 @@ def _aimed(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, num
         direction = direction_to(table, rails[0], place, at, draft.frame)
     except BadInputError:
         return None
-    return Aimed(number, direction, replace(draft.stroke, side=view.turn.hand * draft.stroke.side))
+    return Aimed(number, direction, replace(draft.stroke, side=view.turn.hand * draft.stroke.side, cue=cue))
 
 
 def _view(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, start: Point) -> View | None:

@@ -41,6 +41,7 @@ from fandle.core.systems.hands import HandStep, turned
 from fandle.core.systems.played import blocker, finish
 from fandle.core.systems.squirt import told as squirt_told
 from fandle.core.systems.symmetry import Turn, turn_to
+from fandle.core.systems.verdict import proved
 from fandle.core.table.rails import Rail, rails_name
 
 LOG = logging.getLogger(__name__)
@@ -106,7 +107,8 @@ def best_count(
     name, layout = known(method), layout.settled()
     ball = layout.require_target(target)
     tried = [_tried(name, layout, rails, ball, cue) for rails in orders_of(name)]
-    good = sorted((c for c in tried if isinstance(c, Count)), key=_landing)
+    proven = [replace(c, lands=proved(layout, c, ball)) for c in tried if isinstance(c, Count)]
+    good = sorted(proven, key=_landing)
     if good:
         looked = (_looked_at(layout, c, ball) for c in good)
         first = next(looked)
@@ -127,9 +129,9 @@ def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[
     return sorted(looked, key=lambda c: (not c.open, _landing(c)))
 
 
-def _landing(found: Count | NoCount) -> float:
-    """What counts are ranked by: ball widths off the target; those that do not apply come last."""
-    return found.lands.off_balls if isinstance(found, Count) else math.inf
+def _landing(found: Count | NoCount) -> tuple[bool, float]:
+    """What counts are ranked by: those that hit first, then by ball widths; those that do not apply come last."""
+    return (not found.lands.hits, found.lands.off_balls) if isinstance(found, Count) else (True, math.inf)
 
 
 def facing(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> tuple[tuple[Rail, ...], Turn] | None:
@@ -195,7 +197,8 @@ def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
     tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
     adjust = found.adjust if tell is None else tell(layout, found, ball)
     blocked, is_open = blocker(layout, found, ball.id)
-    return replace(found, adjust=adjust, blocked=blocked, open=is_open, squirt=squirt_told(layout, found, ball))
+    shown = replace(found, lands=proved(layout, found, ball, pots=True), blocked=blocked, open=is_open)
+    return replace(shown, adjust=adjust, squirt=squirt_told(layout, shown, ball))
 
 
 def counted(

@@ -8,14 +8,20 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import marks
 from fandle.core.shot.approach import approach
 from fandle.core.shot.cue import IDEAL
+from fandle.core.shot.play import play
 from fandle.core.systems.base import ON, Count, figure
 from fandle.core.systems.played import landing
+from fandle.core.systems.verdict import proved
+from fandle.core.words.balls import CUE
+
+BETTER = 0.1  # diamonds by which another mark has to land nearer to be worth a word
 
 
 def told(layout: Layout, found: Count, ball: Ball) -> str:
     """How a count's landing differs from that of a cue without squirt, and the mark that makes up for it.
 
-    "" where the stroke has no side, the cue does not squirt, or the landing stays within ON.
+    A system's numbers were found with cues that squirt: another mark is advised only where, played, it lands better by
+    BETTER, hits, and is no in-off. "" where the stroke has no side or the landing stays within ON.
     """
     stroke = found.stroke
     if stroke.squirt == 0.0:
@@ -25,12 +31,26 @@ def told(layout: Layout, found: Count, ball: Ball) -> str:
     lands = landing(layout, found.rails, (ball.x, ball.y), shot)
     if lands is not None and abs(lands.off - found.lands.off) < ON:
         return ""
-    table, rail = layout.table, found.rails[0]
-    mark = getattr(marks(table, rail, layout.metres(layout.cue), found.direction - stroke.squirt), found.frame)
-    without = "would not arrive" if lands is None else f"lands {lands.where}"
     way = "left" if stroke.squirt > 0.0 else "right"
-    return (
-        f"With this cue ({stroke.cue.label}) the ball leaves {abs(math.degrees(stroke.squirt)):.1f}° {way} of the "
-        f"line and lands {found.lands.where}; without squirt it {without}. To send it along the counted line aim at "
-        f"{figure(mark)}."
+    leaves = (
+        f"With this cue ({stroke.cue.label}) the ball leaves {abs(math.degrees(stroke.squirt)):.1f}° {way} of the line"
     )
+    mark = _better_mark(layout, found, ball)
+    if mark is None:
+        return f"{leaves}: that is already in the number."
+    return f"{leaves} and lands {found.lands.where}. To send it along the counted line aim at {figure(mark)}."
+
+
+def _better_mark(layout: Layout, found: Count, ball: Ball) -> float | None:
+    """The mark that makes up for the squirt, in the count's frame; None where it serves no better."""
+    direction = found.direction - found.stroke.squirt
+    shot = approach(layout, found.stroke, direction, most_rails=len(found.rails) + 1, ignore_balls=True)
+    lands = landing(layout, found.rails, (ball.x, ball.y), shot)
+    if lands is None or lands.off_diamonds > found.lands.off_diamonds - BETTER:
+        return None
+    there = replace(found, direction=direction, lands=lands)
+    down = [name for name, _ in play(layout, found.stroke, direction).potted]
+    if not proved(layout, there, ball).hits or CUE in down:
+        return None
+    at: float = getattr(marks(layout.table, found.rails[0], layout.metres(layout.cue), direction), found.frame)
+    return at

@@ -8,7 +8,7 @@ back, leaves the table: diamonds along the rail the cue ball lies at, less than 
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -25,6 +25,7 @@ from fandle.core.systems.base import ON_RAIL, Count, Draft, Landing, Own, View
 from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import METHODS, view_of
 from fandle.core.systems.symmetry import Turn
+from fandle.core.systems.verdict import proved
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game, usual_target
@@ -256,4 +257,5 @@ def tuned(layout: Layout, count: Count) -> Tuned | None:
     if lands is None:  # a jaw or a pocket lies between two marks that land
         return None
     own = None if draft.own is None else Own(draft.own.number + shift / draft.own.unit, draft.own.unit)
-    return Tuned(marks(settled.table, rail, settled.metres(settled.cue), direction), own, at, lands)
+    played = proved(settled, replace(count, direction=direction, lands=lands), target)
+    return Tuned(marks(settled.table, rail, settled.metres(settled.cue), direction), own, at, played)

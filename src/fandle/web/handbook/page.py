@@ -14,7 +14,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.handbook.finder import FITS
 from fandle.core.handbook.page import Page, page_of
 from fandle.core.layout.model import Layout
-from fandle.core.shot.cue import IDEAL, Cue
+from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 from fandle.core.systems.registry import METHODS
@@ -49,7 +49,7 @@ class Example(BaseModel):
     rails: str | None = None
     cloth: str = OWN
     rubber: str = OWN
-    cue: str = IDEAL.name
+    cue: str | None = None  # the player's own
 
 
 class Asked(NamedTuple):
@@ -59,7 +59,7 @@ class Asked(NamedTuple):
     rails: tuple[Rail, ...]
     cloth: str
     rubber: str
-    cue: Cue = IDEAL
+    cue: Cue = HOUSE
 
 
 class ExampleModel(TypedDict):
@@ -167,7 +167,7 @@ def _show(request: Request, page: Page, asked: Asked, found: ExampleModel, fault
 def _linked(page: Page, request: Request) -> Asked:
     """The layout, cloth and rubber of a link; what it leaves out is the page's own."""
     query, layout, rails = request.query_params, page.example, page.rails
-    cloth, rubber, cue = query.get("cloth", OWN), query.get("rubber", OWN), IDEAL
+    cloth, rubber, cue = query.get("cloth", OWN), query.get("rubber", OWN), mine_of(request).cue
     if "balls" in query:
         asked = address.read(query, shelf_of(request).known)
         layout, rails, cue = asked.layout, asked.rails or page.rails, asked.stroke.cue
@@ -214,7 +214,8 @@ def asked_of(page: Page, asked: Example, request: Request) -> Asked:
     layout = scene_layout(asked.layout, request)
     table = conditioned(layout.table, asked.cloth, asked.rubber)
     rails = parse_rails(asked.rails) if asked.rails else page.rails
-    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber, shelf_of(request).cue(asked.cue))
+    cue = mine_of(request).cue if asked.cue is None else shelf_of(request).cue(asked.cue)
+    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber, cue)
 
 
 def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:

@@ -13,7 +13,7 @@ from typing_extensions import TypedDict
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.close_work import TechniquePage, technique_page
 from fandle.core.layout.model import Layout
-from fandle.core.shot.cue import IDEAL, Cue
+from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import at_once
 from fandle.core.systems.registry import METHODS
@@ -28,7 +28,7 @@ from fandle.service.technique import technique
 from fandle.web import address
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of
+from fandle.web.known import mine_of, shelf_of
 from fandle.web.moment import MomentModel, moment_model
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Scene, scene_layout, scene_of
@@ -46,7 +46,7 @@ class TechniqueQuestion(BaseModel):
     layout: Scene
     cloth: str = OWN
     rubber: str = OWN
-    cue: str = IDEAL.name
+    cue: str | None = None  # the player's own
 
 
 class WayModel(TypedDict):
@@ -133,7 +133,7 @@ def _show(
 class TechniqueAsked:
     """A layout with its words of condition and its cue."""
 
-    def __init__(self, layout: Layout, cloth: str = OWN, rubber: str = OWN, cue: Cue = IDEAL) -> None:
+    def __init__(self, layout: Layout, cloth: str = OWN, rubber: str = OWN, cue: Cue = HOUSE) -> None:
         self.layout = replace(layout, table=conditioned(layout.table, cloth, rubber))
         self.cloth, self.rubber, self.cue = cloth, rubber, cue
 
@@ -142,7 +142,7 @@ def _linked(page: TechniquePage, request: Request) -> TechniqueAsked:
     query = request.query_params
     cloth, rubber = query.get("cloth", OWN), query.get("rubber", OWN)
     if "balls" not in query:
-        return TechniqueAsked(page.example, cloth, rubber)
+        return TechniqueAsked(page.example, cloth, rubber, mine_of(request).cue)
     asked = address.read(query, shelf_of(request).known)
     return TechniqueAsked(asked.layout, cloth, rubber, asked.stroke.cue)
 
@@ -163,7 +163,7 @@ async def post_technique(method: str, question: TechniqueQuestion, request: Requ
 
 
 def _question(question: TechniqueQuestion, request: Request) -> TechniqueAsked:
-    cue = shelf_of(request).cue(question.cue)
+    cue = mine_of(request).cue if question.cue is None else shelf_of(request).cue(question.cue)
     return TechniqueAsked(scene_layout(question.layout, request), question.cloth, question.rubber, cue)
 
 

@@ -1,0 +1,71 @@
+"""What happens when a count is played: the verdict on its aim, with all balls on the table.
+
+A count hits where the target is the first ball met, on the way over the counted rails and at most one more: a ball in
+or near a corner is met after the adjoining rail as often as before it, one at the last rail a moment before that.
+"""
+
+from dataclasses import replace
+from typing import Literal
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.shot.approach import Approach, approach, final_approach
+from fandle.core.shot.play import play
+from fandle.core.shot.travel import passing
+from fandle.core.systems.base import Count, Landing
+
+FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
+MORE = 1  # rails beyond the counted ones after which the target may be met
+
+
+def proved(layout: Layout, found: Count, target: Ball, pots: bool = False) -> Landing:
+    """The landing of a kick's count with its verdict; pots: also whether the target drops, and where."""
+    rails, table, goal = found.rails, layout.table, layout.metres(target)
+    way = approach(layout, found.stroke, found.direction, most_rails=len(rails) + MORE + 1, past_jaws=True)
+    done = len(way.rails)
+    if way.first_ball == target.id and way.rails[: len(rails)] == rails[:done] and done <= len(rails) + MORE:
+        full = offset(layout, way, target)
+        met: Literal["left", "right", "full"] = "full" if abs(full) < FULL else "right" if full > 0.0 else "left"
+        pocket = potted(layout, found, target) if pots else None
+        return replace(
+            found.lands, off_balls=abs(full), met=met, hits=True, after=way.rails[len(rails) :], before=rails[done:],
+            full=full, pots=pocket,
+        )  # fmt: skip
+    legs = [piece for piece in way.pieces if len(rails) <= piece.leg <= len(rails) + MORE] or list(way.pieces)
+    past = passing(table, legs, *goal)
+    return replace(
+        found.lands, off_balls=max(abs(past) / (2 * table.ball_radius), 1.0), met="right" if past > 0.0 else "left",
+        hits=False, after=(), before=(), full=None, pots=None,
+    )  # fmt: skip
+
+
+def offset(layout: Layout, way: Approach, target: Ball) -> float:
+    """How far right of the centre of the ball met the way passes, ball diameters."""
+    (px, py), (ux, uy) = final_approach(way, layout)
+    gx, gy = layout.metres(target)
+    return (ux * (gy - py) - uy * (gx - px)) / (2 * layout.table.ball_radius)
+
+
+def potted(layout: Layout, found: Count, target: Ball) -> str | None:
+    """The pocket into which a count's own aim sends the target; None where it stays on the table."""
+    down = play(layout, found.stroke, found.direction).potted
+    return next((pocket for ball, pocket in down if ball == target.id), None)
+
+
+def verdict_of(lands: Landing) -> str:
+    """The verdict in a player's words: "hits", "hits after the far rail too", "goes by"."""
+    if not lands.hits:
+        return "goes by"
+    if lands.before:
+        return f"hits before the {lands.before[0]} rail"
+    return f"hits after the {lands.after[0]} rail too" if lands.after else "hits"
+
+
+def room_said(lands: Landing) -> str:
+    """How full it is hit, or by how much it goes by: in ball widths across the way of the ball."""
+    if lands.full is None:
+        by = max(lands.off_balls - 1.0, 0.0)
+        far = f"{by:.1f} ball widths" if by >= 0.05 else "a hair"
+        return f"by {far}, past its {lands.met}"
+    thick = f"{1.0 - lands.off_balls:.0%} full" + ("" if lands.met == "full" else f", on its {lands.met}")
+    return f"{thick}, and drops in {lands.pots}" if lands.pots else thick
