@@ -25,6 +25,7 @@ from fandle.cli.verbs import (
 from fandle.core.choice.position import next_of
 from fandle.core.choice.wish import Then, Zone, zone_of
 from fandle.core.layout.state import state_of_text
+from fandle.core.player.body import BUILDS, HANDS, body_of
 from fandle.core.player.scatter import PLAYERS, Player, player_named
 from fandle.core.steps import finish
 from fandle.formats import words
@@ -46,7 +47,10 @@ def plan(
         typer.Option(help="Where the game stands, such as group=low, on=red, free_ball=true."),
     ] = None,
     player: Annotated[str, typer.Option(help=f"{', '.join(PLAYERS)}, or a player's file.")] = "club",
+    reach: Annotated[str, typer.Option(help=f"How far the player leans: {', '.join(BUILDS)}.")] = "usual",
+    hand: Annotated[str, typer.Option(help=f"Which hand grips: {', '.join(HANDS)}.")] = "both",
     strokes: Annotated[str, typer.Option(help="this (the stroke given) or usual.")] = "usual",
+    plain: Annotated[bool, typer.Option("--plain", help="Without side: the natural angle.")] = False,
     zone: Annotated[
         list[str] | None, typer.Option(help="Where the cue ball is to stop: x,y,r in diamonds; may be repeated.")
     ] = None,
@@ -69,9 +73,10 @@ def plan(
         laid = replace(laid, state=state_of_text(text, laid.state))
     if target is not None:
         laid = replace(laid, target=target)
-    wish = wish_of(goal, player_at(player), strokes, pocket, draws, seed, laid)
+    shooter = replace(player_at(player), body=body_of(reach, hand))
+    wish = wish_of(goal, shooter, strokes, pocket, draws, seed, laid)
     ahead = None if then is None else next_of(laid, then)
-    wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead))
+    wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead), plain=plain)
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:

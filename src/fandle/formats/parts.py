@@ -24,8 +24,10 @@ class MarksAnswer(Answer):
     centre: Number | None
 
     @classmethod
-    def of(cls, marks: Marks) -> "MarksAnswer":
-        """From marks."""
+    def of(cls, marks: Marks | None) -> "MarksAnswer":
+        """From marks; all null where the aim is told by a thing."""
+        if marks is None:
+            return cls(nose=None, sight=None, centre=None)
         return cls(nose=_finite(marks.nose), sight=_finite(marks.sight), centre=_finite(marks.centre))
 
 

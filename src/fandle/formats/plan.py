@@ -205,6 +205,7 @@ class LineAnswer(Answer):
     gain: GainAnswer | None
     leave: LeaveAnswer
     point: PointAnswer | None = None
+    technique: str | None = None
 
     @classmethod
     def of(cls, line: Line, draws: int) -> "LineAnswer":
@@ -234,6 +235,8 @@ class LineAnswer(Answer):
             "leave": LeaveAnswer.of(line.after.leave, line.after.ahead),
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
+        if line.technique:
+            data["technique"] = line.technique
         if line.point is not None:
             data["point"] = PointAnswer.of(line.point)
         return cls(**data)

@@ -119,7 +119,8 @@ def plan(found: Plan) -> str:
         if line.kind == "bank":
             way += over(line.rails)
         into = f" into {line.pocket}" if line.pocket else ""
-        mark = f", {line.mark_rail} {line.aim.nose:.2f}" if line.rails else ""
+        at = line.mark.say if line.aim is None else f"{line.mark_rail} {line.aim.nose:.2f}"
+        mark = f", {at}" if line.rails else ""
         why = next((reason.say for reason in (*line.cons, *line.pros)), "")
         stroke = f"{line.stroke.speed:.1f} m/s" + (f", side {line.stroke.side:+.2f}" if line.stroke.side else "")
         told.append(f"{share.p:4.0%} ({low:.0%} to {high:.0%})  {way}{into}{mark}, {stroke}; {why}".rstrip("; "))

@@ -5,6 +5,7 @@ import os
 from collections.abc import Generator, Sequence
 from dataclasses import replace
 
+from fandle.core.choice.close_work import Close
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
 from fandle.core.choice.refused import refused
@@ -18,10 +19,16 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.question import ANY, wanted_mouths
 from fandle.core.player.draws import check_draws
 from fandle.core.player.scatter import Player
+from fandle.core.shot.play import object_run
+from fandle.core.steps import quietly
+from fandle.core.techniques.base import Technique
 from fandle.service.situation import Situation
+from fandle.service.technique import techniques
 
 LOG = logging.getLogger(__name__)
 SAME_PART = 0.25  # ball diameters: points met so near to each other are one line at two strokes
+CLOSE = ("M20", "M21", "M22", "M24", "M25")  # techniques that are a line by themselves
+POSITION = "M26"  # and the one that is for the next ball
 FIRST = 8  # lines told on the way
 Planning = Generator[SoFar | None, None, Plan]
 
@@ -59,7 +66,8 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
     if not on:
         return Plan(wish.goal, layout.game, on, ("nothing_on",), wish.player, wish.draws, (), (), "No ball is on.")
     field = Field.of(layout, threads)
-    ranking = rank(field, asked.stroke, wish)
+    close = (yield from _close(asked, wish)) if wish.usual else []
+    ranking = rank(field, asked.stroke, wish, close)
     while True:
         try:
             partial = next(ranking)
@@ -76,6 +84,20 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
     closed = tuple(refused(field, asked.stroke, ranked, wish.goal))
     notes = _notes(layout, on, lines)
     return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, closed, _say(layout, lines))
+
+
+def _close(asked: Situation, wish: Wish) -> Generator[None, None, list[Close]]:
+    """The techniques that work on the ball to be hit, in steps."""
+    layout = asked.layout
+    if layout.target is None or layout.table.pockets is None:
+        return []
+    found = yield from quietly(techniques(asked))
+    told = []
+    for each in found:
+        if isinstance(each, Technique) and (each.method in CLOSE or (wish.chained and each.method == POSITION)):
+            rails = object_run(each.shot, each.target, 2).rails[:1] if each.banked else each.rails
+            told.append(Close(each.method, each.target, rails, each.pocket, *each.way[1:4], banked=each.banked))
+    return [each for each in told if each.rails or not each.banked]
 
 
 def _told(field: Field, asked: Situation, wish: Wish, lines: Sequence[Ranked]) -> tuple[Line, ...]:
@@ -96,7 +118,7 @@ def _once_each(lines: Sequence[Line]) -> tuple[Line, ...]:
     """
     seen: dict[tuple[object, ...], list[Line]] = {}
     for line in lines:
-        same = seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1]), [])
+        same = seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1], line.technique), [])
         if all(line.point is not None and _apart(line, other) for other in same):
             same.append(line)
     kept = {id(line) for some in seen.values() for line in some}

@@ -264,6 +264,13 @@ def preference(database: Database, name: str, default: Any) -> Any:
         return default if kept is None else kept.value
 
 
+def preferences(database: Database, names: Iterable[str]) -> dict[str, Any]:
+    """Those of some of the player's settings that were made."""
+    with database.read() as session:
+        rows = session.execute(select(Preference.name, Preference.value).where(Preference.name.in_(list(names))))
+        return {row.name: row.value for row in rows}
+
+
 def set_preference(database: Database, name: str, value: Any) -> None:
     """Keep a setting."""
     with database.write() as session:

@@ -3,7 +3,7 @@
 import threading
 from collections.abc import Callable, Mapping
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import islice
 from typing import NamedTuple
 
@@ -11,6 +11,7 @@ from fastapi import Request
 
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
+from fandle.core.player.body import ANYBODY, Body, body_of
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue, find_cue, own_cue
 from fandle.core.systems.registry import TITLES
@@ -24,7 +25,7 @@ from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
-from fandle.store.log import MY_CUE, PREFERRED, preference
+from fandle.store.log import MY_CUE, PREFERRED, preference, preferences
 
 
 @dataclass(frozen=True)
@@ -216,6 +217,7 @@ class Mine(NamedTuple):
 
 
 NEWCOMER = Mine()
+HABITS = ("reach", "hand", "plain")  # how the player stands and strokes, among the settings
 SCATTER = "scatter"  # the player's scatter among the settings
 
 
@@ -231,12 +233,30 @@ def mine_of(request: Request) -> Mine:
 
 
 def player_of(request: Request) -> Player:
-    """The player's scatter as it was said; a club player's where nothing was, or it cannot be read."""
+    """The player's scatter as it was said, and their reach; a club player's where nothing was, or it cannot be read."""
     kept = preference(request.app.state.database, SCATTER, None)
     try:
-        return CLUB if kept is None else validated(PlayerFile, kept).player()
+        player = CLUB if kept is None else validated(PlayerFile, kept).player()
     except BadInputError:
-        return CLUB
+        player = CLUB
+    return replace(player, body=habits_of(request).body)
+
+
+class Habits(NamedTuple):
+    """How the player stands, and whether they play without side."""
+
+    body: Body = ANYBODY
+    plain: bool = False
+
+
+def habits_of(request: Request) -> Habits:
+    """The player's habits as they were said; anybody's where nothing was, or it cannot be read."""
+    said = preferences(request.app.state.database, HABITS)
+    try:
+        body = body_of(str(said.get("reach", ANYBODY.build)), str(said.get("hand", ANYBODY.hand)))
+    except BadInputError:
+        body = ANYBODY
+    return Habits(body, said.get("plain") is True)
 
 
 def tip_of(request: Request, cue: Cue | None = None) -> float:

@@ -20,7 +20,7 @@ from fandle.core.table.pocket import POCKET_NAMES
 Floats = NDArray[np.float64]
 LOOKS = 16  # directions played to the end in a stretch of hits
 FINE_LOOKS = 24  # and where what is wanted depends on how full the ball is hit
-POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 128  # a pot may be no wider than that
+POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 512  # a pot may be no wider than that
 MOST_POT_RAILS = 3
 
 

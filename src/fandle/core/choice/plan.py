@@ -9,9 +9,11 @@ from contextlib import suppress
 from dataclasses import dataclass
 from itertools import product
 
+from fandle.core.choice.close_work import Close, close_lines
 from fandle.core.choice.error import uncertain
 from fandle.core.choice.field import Field
-from fandle.core.choice.search import Ranked, Search, at_this_stroke, best_first
+from fandle.core.choice.order import at_this_stroke, best_first
+from fandle.core.choice.search import Ranked, Search
 from fandle.core.choice.strokes import (
     CAROM,
     HEIGHT,
@@ -47,11 +49,12 @@ class Partial:
 Ranking = Generator[Partial | None, None, tuple[Ranked, ...]]
 
 
-def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
-    """All lines, best first, in steps, with what is known on the way."""
+def rank(field: Field, stroke: Stroke, wish: Wish, close: Sequence[Close] = ()) -> Ranking:
+    """All lines, best first, in steps, with what is known on the way. close: the techniques that work here."""
     carom = field.court.rules.counts == "point"
     search = Search(field, wish, draws(wish.draws, wish.seed, uncertain(field.layout.table)))
-    found = at_this_stroke((yield from search.lines(_allowed([Tried(stroke, None)], wish), {})))
+    given = [Tried(stroke, None)]
+    found = at_this_stroke((yield from search.lines(_allowed(given, wish) if wish.usual else given, {})))
     if not wish.usual:
         return best_first(field, found, wish)
     yield Partial(HERE, best_first(field, found, wish))
@@ -68,6 +71,7 @@ def rank(field: Field, stroke: Stroke, wish: Wish) -> Ranking:
         more = yield from search.lines(heights, {line.key: line for line in leading}, only=True)
         keys = {line.key for line in more}
         found = [*more, *(line for line in found if line.key not in keys)]
+    found += yield from close_lines(search, close)
     return best_first(field, found, wish)
 
 

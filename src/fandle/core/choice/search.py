@@ -29,7 +29,6 @@ from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
 T = TypeVar("T")
-AS_GOOD = 0.02  # chances so near to one another are alike: the draws do not tell them apart
 LEAST_SIDE = 0.005  # of the ball's radius: less is none
 SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
@@ -199,7 +198,8 @@ class Search:
         short = []
         for some in by_pace.values():
             some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
-            short += [each for each in some[:OF_A_PACE] if self._hopeful(each[1], each[0])]
+            kept = _with_a_plain_one(some, OF_A_PACE, [not each[1].tried.tips for each in some])
+            short += [each for each in kept if self._hopeful(each[1], each[0])]
         keys = _likeliest((chance, stretch.key) for chance, stretch in short)
         return [stretch for _, stretch in short if stretch.key in keys]
 
@@ -254,7 +254,17 @@ def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
     for some in by_key.values():
         some.sort(key=lambda a: (-round(a.estimate, 2), abs(a.stretch.tried.tips) + abs(a.stretch.tried.height)))
     keys = _likeliest((some[0].estimate, key) for key, some in by_key.items())
-    return {key: some[:OF_ALL] for key, some in by_key.items() if key in keys}
+    return {
+        key: _with_a_plain_one(some, OF_ALL, [not _sided(a) for a in some])
+        for key, some in by_key.items()
+        if key in keys
+    }
+
+
+def _with_a_plain_one(some: Sequence[T], most: int, plain: Sequence[bool]) -> list[T]:
+    """The first few, and the first without side after them where there is none among them."""
+    more = [] if any(plain[:most]) else [each for each, is_plain in zip(some, plain, strict=True) if is_plain][:1]
+    return [*some[:most], *more]
 
 
 def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
@@ -267,30 +277,3 @@ def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
         keys.setdefault(key)
     most = MOST_POINTS if any(key.kind == "point" for key in keys) else MOST_COMPARED
     return {*list(keys)[:most], *firsts.values()}
-
-
-def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:
-    """By the chance of the goal, then by what comes nearest to it, of a hit, by the estimate; those at the ball chosen
-    among several on lead. A ball that lies open is met straight before anything that is no likelier.
-
-    Of the reds any will do: none of them is chosen.
-    """
-    chosen = field.chosen
-
-    def rank(line: Ranked) -> tuple[bool, float, float, float, float, int]:
-        share, merit, hit = wish.share(line.chance), wish.merit(line.chance), line.chance.share("hit").p
-        other = chosen is not None and line.key.target != chosen
-        return other, -share, -merit, -hit, -line.aim.estimate, len(line.key.rails)
-
-    order = sorted(lines, key=rank)
-    if wish.goal == "hit" and order and order[0].key.kind != KIND:
-        least = wish.share(order[0].chance) - AS_GOOD
-        alike = [line for line in order if line.key.open_shot and wish.share(line.chance) >= least]
-        plain = next((line for line in alike if chosen in (None, line.key.target)), None)
-        order.sort(key=lambda line: line is not plain)
-    return tuple(order)
-
-
-def at_this_stroke(lines: Iterable[Ranked]) -> list[Ranked]:
-    """Lines found at the stroke given: their chance is the one there."""
-    return [replace(line, here=line.chance) for line in lines]

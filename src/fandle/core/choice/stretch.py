@@ -19,7 +19,8 @@ class Key(NamedTuple):
     """What makes two stretches the same line: kind, ball met or sent, rails, pocket (by name).
 
     lane: 0, or which of several wide ways apart over the same rails, by another thickness of the first ball of a point.
-    before: of a point, how many of its rails the cue ball meets before the first ball.
+    before: of a point, how many of its rails the cue ball meets before the first ball. technique: of close work,
+    its number.
     """
 
     kind: str
@@ -28,11 +29,12 @@ class Key(NamedTuple):
     pocket: str | None = None
     lane: int = 0
     before: int = 0
+    technique: str = ""
 
     @property
     def open_shot(self) -> bool:
         """Is it the plain shot at a ball, which is told whatever becomes of it?"""
-        return self.kind == "straight" and self.pocket is None
+        return self.kind == "straight" and self.pocket is None and not self.technique
 
     @property
     def aimed(self) -> tuple[Rail, ...]:

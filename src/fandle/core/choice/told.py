@@ -19,15 +19,17 @@ from fandle.core.choice.named import stroke_name
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
 from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Wish
-from fandle.core.lines.marks import Marks, marks
+from fandle.core.lines.marks import Marks
 from fandle.core.lines.pot import passed_on
 from fandle.core.lines.question import Question
-from fandle.core.lines.remembered import Remembered, remember
+from fandle.core.lines.reading import Reading, read_at
+from fandle.core.lines.remembered import Remembered
 from fandle.core.lines.window import window
 from fandle.core.shot.approach import Approach, approach, final_approach
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
+from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
 TOGETHER = 4.0  # ball radii: a rail and a ball that are met so near to one another are met almost at once
@@ -38,11 +40,12 @@ class Line:
     """One line of a plan. target: the ball hit, of a pot the one that drops; through: balls in order of contact.
 
     rails: the cue ball's up to the contact (of a bank the object ball's, of a point those before the second ball).
-    A line without a mark is not told at all (`told`), nor a point that is not made as it is meant.
+    mark_rail, aim: at which rail the mark is read, and there; None of a line that is aimed at a thing, which the mark
+    names. A point that is not made as it is meant is not told at all (`told`).
     hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
     where that is not clear. called: what the stroke, of a point its way, is called, "" where it has no name.
-    point: of a carom line, who is where when.
+    point: of a carom line, who is where when; technique: of close work, its number.
     """
 
     kind: str
@@ -51,7 +54,7 @@ class Line:
     pocket: str | None
     through: tuple[str, ...]
     mark_rail: Rail
-    aim: Marks
+    aim: Marks | None
     mark: Remembered
     direction: float
     stroke: Stroke
@@ -69,6 +72,7 @@ class Line:
     called: str
     run: Approach
     point: CaromPoint | None = None
+    technique: str = ""
 
 
 def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> list[Line | None]:
@@ -92,7 +96,6 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         return None
     sigma = spread(layout.table, wish.player, aim.marked)
     pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed, wish.player.body, wish.then))
-    rail, at = read
     point = point_of(layout, shot) if key.kind == "point" else None
     return Line(
         kind=_kind(field, key.kind, way),
@@ -100,9 +103,9 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         rails=key.rails if key.kind == "bank" else way.rails if point is None else point.rails,
         pocket=key.pocket,
         through=passed_on(shot, key.target if key.pocket is not None else way.first_ball),
-        mark_rail=rail,
-        aim=at,
-        mark=remember(layout.table, rail, at.nose),
+        mark_rail=read.rail,
+        aim=read.aim,
+        mark=read.mark,
         direction=aim.direction,
         stroke=stroke,
         hit=hit,
@@ -119,11 +122,15 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         called=stroke_name(key, stroke, hit, shot) if point is None else point.called,
         run=way,
         point=point,
+        technique=key.technique,
     )
 
 
 def _kind(field: Field, kind: str, way: Approach) -> str:
-    """A kick whose rail and ball are met almost together is called rail-first."""
+    """A kick whose rail and ball are met almost together is called rail-first; one that, as aimed, meets no rail is
+    straight, and a straight one that meets a rail is a kick: a ball near a rail is met either way."""
+    if kind in ("kick", "straight"):
+        kind = "kick" if way.rails else "straight"
     if kind != "kick" or len(way.rails) != 1:
         return kind
     table = field.layout.table
@@ -138,20 +145,18 @@ def _offset(field: Field, way: Approach) -> float:
     return (ux * (gy - py) - uy * (gx - px)) / (2 * field.layout.table.ball_radius)
 
 
-def _mark_read(field: Field, aim: Aimed, shot: Shot) -> tuple[Rail, Marks] | None:
-    """Where the mark is read, and the aim there: of a bank the object ball's own; None where no rail has a mark."""
+def _mark_read(field: Field, aim: Aimed, shot: Shot) -> Reading | None:
+    """Where the mark is read, and the aim there: of a bank the object ball's own; None where that never leaves."""
     table, key = field.layout.table, aim.stretch.key
     if key.kind == "bank":
         heading = object_heading(shot, key.target)
-        if heading is None:
-            return None
-        return key.rails[0], marks(table, key.rails[0], field.layout.metres(field.layout.ball(key.target)), heading)
-    read = Question(field.layout, aim.stretch.met, key.aimed, 0.0).read_along(aim.direction, aim.direction)
-    if read is None and key.kind == "point":  # into a corner: read at whichever rail has a mark there
-        read = Question(field.layout, aim.stretch.met, (), 0.0).read_along(aim.direction, aim.direction)
-    if read is None:
-        return None
-    return read.rail, marks(table, read.rail, field.start, aim.direction)
+        return None if heading is None else read_at(table, key.rails[0], _place(field, key.target), heading)
+    first = Question(field.layout, aim.stretch.met, key.aimed, 0.0).rail
+    return read_at(table, first, field.start, aim.direction)
+
+
+def _place(field: Field, name: str) -> Point:
+    return field.layout.metres(field.layout.ball(name))
 
 
 def _room_mm(field: Field, aim: Aimed) -> tuple[float, float] | None:

@@ -28,7 +28,7 @@ def count(view: View) -> Draft | str:
         return f"{ball} lies straight opposite the cue ball: nothing to project"
     if here + there < 2 * view.radius:
         return f"both balls lie on the {view.name(rail)} rail: there is no angle to project"
-    share = here / (here + there)
+    share, fine = here / (here + there), 2 if here + there >= 1.0 else 3  # digits, so that it adds up on the page
     at = view.mirror_mark(view.radius)
     numbers = (
         RailNumber(rail, view.along(cue), "0", "zero"),
@@ -36,7 +36,7 @@ def count(view: View) -> Draft | str:
         RailNumber(rail, at, figure(aside * share), "aim"),
     )
     steps = (
-        f"{figure(here)} ÷ ({figure(here)} + {figure(there)}) = {figure(share, 3)}",
+        f"{figure(here, fine)} ÷ ({figure(here, fine)} + {figure(there, fine)}) = {figure(share, 3)}",
         f"{figure(aside)} × {figure(share, 3)} = {figure(round(aside, 2) * round(share, 3))}",
     )
     say = (

@@ -9,6 +9,7 @@ from typing_extensions import TypedDict
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.solution import Solution
+from fandle.core.player.body import Build, Hand
 from fandle.core.practice.record import Result, Thickness, check_result, meant_by, set_up
 from fandle.core.steps import at_once
 from fandle.core.systems.registry import TITLES
@@ -24,7 +25,7 @@ from fandle.store.database import Database
 from fandle.store.figures import of_set_up, same_set_up
 from fandle.web import address
 from fandle.web.faults import KEPT
-from fandle.web.known import shelf_of
+from fandle.web.known import HABITS, shelf_of
 from fandle.web.noted import noted_attempt, noted_situation
 from fandle.web.table.api import Question, situation
 from fandle.web.work import works_of
@@ -87,6 +88,9 @@ class Preferences(BaseModel):
         default=None, validation_alias=AliasChoices("system", "school")
     )  # as it was called first
     cue: str | None = None
+    reach: Build | None = None
+    hand: Hand | None = None
+    plain: bool | None = None
 
 
 class Told(TypedDict):
@@ -189,6 +193,8 @@ def put_preferences(preferences: Preferences, request: Request) -> Preferences:
         log.set_preference(database, log.PREFERRED, preferences.system)
     if preferences.cue is not None:
         log.set_preference(database, log.MY_CUE, shelf_of(request).cue(preferences.cue).name)
-    if preferences.tip_mm is not None:
-        log.set_preference(database, "tip_mm", preferences.tip_mm)
+    for name in ("tip_mm", *HABITS):
+        value = getattr(preferences, name)
+        if value is not None:
+            log.set_preference(database, name, value)
     return preferences

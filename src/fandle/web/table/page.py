@@ -12,6 +12,7 @@ from starlette.concurrency import run_in_threadpool
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.layout.edit import moved_to
+from fandle.core.player.body import BUILDS, HANDS
 from fandle.core.shot.cue import CUES
 from fandle.core.table.model import Table
 from fandle.core.words.glossary import WORDS
@@ -23,7 +24,7 @@ from fandle.store.queries import first_layouts, layouts_named
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Mine, Shelf, mine_of, player_of, shelf_of, tip_of
+from fandle.web.known import Mine, Shelf, habits_of, mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
 from fandle.web.table.games import game_choices
@@ -101,6 +102,9 @@ def _page(request: Request, asked: Situation, data: AnswerModel, fault: str) -> 
         "incoming": None if shelf.same(asked.table) is not None else _sent(query),
         "kept": next(iter(layouts_named(database, [name])), None) if name else None,
         "tip_mm": f"{tip_of(request) * 1000:g}",
+        "habits": habits_of(request),
+        "builds": BUILDS,
+        "hands": HANDS,
         "name": name,
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "table.html", context)

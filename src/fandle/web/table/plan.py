@@ -22,7 +22,7 @@ from fandle.service.choose import all_processors, plan, wish_of
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import player_of, shelf_of, tip_of
+from fandle.web.known import habits_of, player_of, shelf_of, tip_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import scene_layout
 from fandle.web.table.plan_models import PlanQuestion
@@ -62,7 +62,8 @@ def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:
         question.goal, _player(question.player, request), question.strokes, question.pocket, question.draws,
         question.seed, asked.layout,
     )  # fmt: skip
-    return asked, replace(wish, then=asked.then)
+    plain = habits_of(request).plain if question.plain is None else question.plain
+    return asked, replace(wish, then=asked.then, plain=plain)
 
 
 def _situation(question: PlanQuestion, request: Request) -> Situation:
@@ -83,7 +84,8 @@ def _situation(question: PlanQuestion, request: Request) -> Situation:
 def _player(given: str | PlayerFile | None, request: Request) -> Player:
     if given is None:
         return player_of(request)
-    return given.player() if isinstance(given, PlayerFile) else player_named(given)
+    player = given.player() if isinstance(given, PlayerFile) else player_named(given)
+    return replace(player, body=habits_of(request).body)
 
 
 class Teller:

@@ -13,7 +13,8 @@ from fandle.web.table.api import Scene
 class PlanQuestion(Afterwards):
     """A layout with a stroke, and what is wanted. player: new, club, strong or a scatter; the page's own where null.
 
-    pocket: the one called; null for any. ease: as of the other questions.
+    pocket: the one called; null for any. ease: as of the other questions; plain: without side, the player's
+    own habit where null.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -35,3 +36,4 @@ class PlanQuestion(Afterwards):
     cue: str | None = None
     frame: str = "nose"
     ease: bool = False
+    plain: bool | None = None

@@ -20,6 +20,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import rails_name
 from fandle.core.table.speeds import lengths_of, speed_word
+from fandle.core.techniques.registry import TECHNIQUE_TITLES
 from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
 from fandle.service.answer import chosen_of
@@ -40,7 +41,9 @@ def rows_of(asked: Situation, goal: str, lines: Iterable[Line]) -> list[RowModel
 
 
 def _lane(line: Line) -> tuple[str, ...]:
-    """What tells two points over the same rails apart."""
+    """What tells two points over the same rails apart, and close work from a line over the same."""
+    if line.technique:
+        return (line.technique,)
     return () if line.point is None else (f"{math.degrees(line.direction):.1f}",)
 
 
@@ -62,7 +65,7 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "own": own,
         "name": _name(asked, line),
         "why": _why(asked, goal, line, own),
-        "mark": mark(line.aim, asked.frame) if line.rails else "",
+        "mark": _mark(asked, line),
         "share": share.p,
         "low": low,
         "high": high,
@@ -74,6 +77,17 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "after": _after(goal, line, asked.layout),
         "ahead": "" if line.after.ahead is None else polyline(asked.table, list(line.after.ahead.line)),
     }  # fmt: skip
+
+
+def _mark(asked: Situation, line: Line) -> str:
+    """The mark in the frame that is printed, or at the cushion edge where the sights end; "" of a straight shot.
+
+    Read at another rail than the line's first that is named; aimed at a thing the mark's words say at what.
+    """
+    if not line.rails or line.aim is None:
+        return ""
+    frame = asked.frame if getattr(line.aim, asked.frame) is not None else "nose"
+    return mark(line.aim, frame)
 
 
 def _after(goal: str, line: Line, layout: Layout) -> list[str]:
@@ -126,13 +140,17 @@ def _name(asked: Situation, line: Line) -> str:
         way = {"push": "Push", "curve": "Curve", "combination": "Combination"}.get(line.kind, "Straight")
     elif line.kind == "rail-first":
         way = f"{names} rail first"
+    if line.technique:
+        way = TECHNIQUE_TITLES[line.technique]
     other = line.target != asked.layout.target
     return f"{way}: {spoken(line.target)}" if other or line.kind == "combination" else way
 
 
 def _why(asked: Situation, goal: str, line: Line, own: bool) -> str:
-    """Where a pot goes, the stroke where it is another than the one given, and one reason."""
-    parts = [] if line.pocket is None else [f"into {line.pocket}"]
+    """Where the mark is, if not on the line's own rail, where a pot goes, the stroke where it is another than the one
+    given, and one reason."""
+    parts = _elsewhere(line)
+    parts += [] if line.pocket is None else [f"into {line.pocket}"]
     parts += [] if line.point is None else [over(line.rails)]
     if goal == "safe" and line.after.leave is not None:
         parts.append(_left(line.after.leave))
@@ -144,6 +162,14 @@ def _why(asked: Situation, goal: str, line: Line, own: bool) -> str:
     reasons = [*line.pros, *cons] if likely else [*cons, *line.pros]
     parts += [reasons[0].say] if reasons else ["clear"] if not parts else []
     return " · ".join(parts)
+
+
+def _elsewhere(line: Line) -> list[str]:
+    """What a line over rails is aimed at where that is no mark on the first of them."""
+    first = line.rails[0] if line.kind == "bank" else next(iter(line.run.rails), None)
+    if not line.rails or first is None or (line.aim is not None and line.mark_rail == first):
+        return []
+    return [f"aim at {line.mark.say}" if line.aim is None else f"the mark is on the {line.mark_rail} rail"]
 
 
 def _left(leave: Leave) -> str:

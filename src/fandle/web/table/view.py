@@ -1,6 +1,5 @@
 """From an answer to what the Table room says: words, rounded figures, drawing data. No rules of the trade."""
 
-import math
 from dataclasses import replace
 from typing import cast
 
@@ -10,7 +9,6 @@ from fandle.core.layout.edit import absent
 from fandle.core.lines.candidates import FULL, Line
 from fandle.core.lines.marks import Marks, from_pocket, inches, over
 from fandle.core.lines.refusal import guarded
-from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import RAIL_RESULTS, STRAIGHT_RESULTS, Result, meant_by
 from fandle.core.shot.moment import moment_of
@@ -38,6 +36,7 @@ from fandle.web.table.helps import helps, own_number
 from fandle.web.table.lists import room_for_error, short_mm
 from fandle.web.table.models import AnswerModel, ChosenModel, Headline, OtherFrame, ResultKey, SceneModel
 from fandle.web.table.picture import picture
+from fandle.web.table.reading import counted_from, frame_of, lead, reading_of, remembered
 from fandle.web.table.rows import rows_of, shut_rows
 from fandle.web.table.stroke_words import stroke_words
 from fandle.web.table.whole import capital
@@ -137,24 +136,25 @@ def _shown(asked: Situation, line: Line, found: Answer, tip: float) -> ChosenMod
 
 def _chosen(asked: Situation, line: Line, played: Played, tip: float) -> ChosenModel:
     best = played.best
-    seen = played.backwards
+    seen, at = played.backwards, reading_of(best, asked)
+    frame = None if at.aim is None else frame_of(at.aim, asked)
     return {
         "rails": line.name,
         "way": over(line.rails),
         "solved": True,
-        "rail": best.mark_rail.value,
-        "lead": _lead(best),
-        "counted_from": _counted_from(best),
-        "remembered": _remembered(best, asked),
+        "rail": at.rail.value,
+        "lead": lead(best, at),
+        "counted_from": counted_from(best, at),
+        "remembered": remembered(at, asked),
         "helps": helps(asked, played),
         "beside": _beside(best, asked),
         "contact": _contact(best),
         "seen": "" if seen is None else f"{seen[0]} rail {seen[1]:.2f}, seen from {best.pocket or spoken(best.target)}",
         "cushions": [f"{c.rail}: in {c.in_deg:.0f}°, out {c.out_deg:.0f}°" for c in best.cushions[: len(best.rails)]],
         "answer": aim_answer(played.aim).json_data(),
-        "big": mark(best.corrected, asked.frame),
-        "big_words": FRAME_WORDS[asked.frame],
-        "other": _other_frame(best.corrected, asked.frame),
+        "big": "–" if at.aim is None or frame is None else mark(at.aim, frame),
+        "big_words": "" if frame is None else FRAME_WORDS[frame],
+        "other": None if at.aim is None or frame is None else _other_frame(at.aim, frame),
         "measured": _measured(asked.table, best),
         "give": give(asked, played.aim),
         "running": _running(asked.stroke, best),
@@ -185,28 +185,6 @@ def _results(best: Solution) -> list[ResultKey]:
     for key in keys:
         key["potted"] = False
     return [potted, *keys]
-
-
-def _lead(best: Solution) -> str:
-    if not best.rails:
-        return f"Straight at {spoken(best.target)}"
-    return f"{best.mark_rail.value.capitalize()} rail"
-
-
-def _counted_from(best: Solution) -> str:
-    """Where the mark's number is counted from."""
-    if not best.rails:
-        return f"on the {best.mark_rail} rail behind it"
-    start = Rail.HEAD if best.mark_rail.is_long else Rail.NEAR
-    return f"from the {start} end"
-
-
-def _remembered(best: Solution, asked: Situation) -> str:
-    """The mark as one remembers it; nothing where there are no diamonds to remember it by, or no mark."""
-    value = getattr(best.corrected, asked.frame)
-    if value is None or not math.isfinite(value) or not asked.table.has_diamonds:
-        return ""
-    return remember(asked.table, best.mark_rail, value).say
 
 
 def _beside(best: Solution, asked: Situation) -> str:

@@ -37,5 +37,13 @@ export function steady(element, url, onChange) {
     const [direction_deg, speed_part, tip_mm] = ["direction_deg", "speed_part", "tip_mm"].map((name) => number(typed, name));
     put({ figures: { direction_deg, speed_part, tip_mm, mark_diamonds: Object.fromEntries(marks) } });
   });
+  for (const field of element.querySelectorAll("[data-habit]")) field.addEventListener("change", async () => {
+    try {
+      await send("PUT", element.dataset.preferences, { [field.name]: field.type === "checkbox" ? field.checked : field.value });
+      onChange();
+    } catch (fault) {
+      out.textContent = fault.message;
+    }
+  });
   send("GET", url).then(show, (fault) => { out.textContent = fault.message; });
 }

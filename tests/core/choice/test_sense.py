@@ -1,0 +1,202 @@
+"""The list says the true reason and leads with the plain thing: set-ups of practitioners, each claim played.
+
+Common practice, no published source, where no other is named.
+"""
+
+import math
+from dataclasses import replace
+
+import pytest
+
+from fandle.core.choice.reach import reach_of, shortfall
+from fandle.core.choice.told import Line
+from fandle.core.choice.wish import Then, zone_of
+from fandle.core.handbook.close_work import technique_page
+from fandle.core.layout.model import Layout
+from fandle.core.lines.question import ask
+from fandle.core.lines.reading import on_rail, read_at
+from fandle.core.lines.refusal import refuse
+from fandle.core.player.body import Body
+from fandle.core.player.scatter import CLUB
+from fandle.core.shot.play import play
+from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import finish
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed
+from fandle.core.table.standards import STANDARDS
+from fandle.service.choose import plan, wish_of
+from fandle.service.situation import Situation
+
+from .test_plan import POOL, choose, codes, lay
+
+SNOOKER = STANDARDS["snooker-12ft"]
+
+
+def planned(layout: Layout, goal: str = "hit", speed: float | None = None, **more: object) -> tuple[Line, ...]:
+    wish = replace(wish_of(goal, CLUB, "usual", None, 200, 0, layout), **more)  # type: ignore[arg-type]
+    stroke = Stroke(default_speed(layout.table) if speed is None else speed)
+    return finish(plan(Situation(layout, stroke), wish, 2)).lines
+
+
+# Reach is where a body can stand.
+
+
+def test_beside_a_long_rail_one_stands_beside_the_cue() -> None:
+    """Snooker, from (5.5, 3.6) at a red on (7.5, 3.5): nothing between, and a player leans over the far rail."""
+    layout = lay({"cue": (5.5, 3.6), "red1": (7.5, 3.5), "black": (7.273, 2.0)}, "snooker", target="red1")
+    lines = planned(layout)
+    assert (lines[0].kind, lines[0].target) == ("straight", "red1")
+    assert play(layout, lines[0].stroke, lines[0].direction).first_ball == "red1"
+    assert "reach" not in codes(lines[0])
+
+
+def test_an_open_ball_by_the_rail_needs_no_mechanical_bridge() -> None:
+    layout = lay({"cue": (4.0, 3.2), "7": (7.0, 3.3)})
+    line = planned(layout)[0]
+    assert line.kind == "straight"
+    assert "reach" not in codes(line)
+    assert shortfall(POOL, layout.metres(layout.cue), line.direction) == 0.0
+
+
+def test_the_middle_of_a_snooker_table_along_it_is_for_the_rest() -> None:
+    middle, off = (4.0 * SNOOKER.diamond_x, 2.0 * SNOOKER.diamond_y), (4.0 * SNOOKER.diamond_x, 1.4 * SNOOKER.diamond_y)
+    assert shortfall(SNOOKER, middle, 0.0) > 0.05
+    assert shortfall(SNOOKER, middle, math.radians(90.0)) == 0.0  # across it one stands behind
+    assert shortfall(SNOOKER, off, 0.0) == 0.0  # leaning over the near rail
+    assert shortfall(SNOOKER, middle, 0.0, Body("tall")) < shortfall(SNOOKER, middle, 0.0, Body("short"))
+
+
+def test_a_hand_says_on_which_side_of_the_cue_one_stands() -> None:
+    """By the near rail, shooting along it towards foot: a right-hander stands left of the cue, on the table's side."""
+    place = 4.0 * SNOOKER.diamond_x, 0.6 * SNOOKER.diamond_y
+    assert shortfall(SNOOKER, place, 0.0, Body(hand="left")) == 0.0
+    assert shortfall(SNOOKER, place, 0.0, Body(hand="right")) > 0.0
+    assert shortfall(SNOOKER, place, math.pi, Body(hand="right")) == 0.0
+
+
+def test_out_of_reach_is_a_reason_and_costs_a_quarter_more_scatter_and_no_line() -> None:
+    layout = lay({"cue": (4.0, 2.0), "red1": (6.5, 2.0), "black": (7.273, 2.0)}, "snooker", target="red1")
+    straight = next(line for line in planned(layout) if line.kind == "straight")
+    assert "reach" in codes(straight)
+    assert any(reason.say.endswith("cm out of reach: with the rest") for reason in straight.cons)
+    found = choose(layout, strokes="usual")
+    assert not any(no.reason_code == "out_of_reach" for no in found.refused)
+
+
+def test_a_ball_is_under_the_hand_only_where_no_bridge_has_room() -> None:
+    at = (4.0, 1.0)
+    beside = lay({"cue": at, "7": (7.0, 1.0), "8": (4.0 - 0.2 / POOL.diamond_x, 1.0)}, target="7")
+    assert reach_of(beside, 0.0).under is None  # a longer bridge goes over it
+    both = lay(
+        {"cue": at, "7": (7.0, 1.0), "8": (4.0 - 0.19 / POOL.diamond_x, 1.0), "9": (4.0 - 0.28 / POOL.diamond_x, 1.0)},
+        target="7",
+    )
+    under = reach_of(both, 0.0).under
+    assert under is not None
+    assert under.id == "8"
+
+
+# The list says the true reason and leads with the plain thing.
+
+
+def test_a_pot_that_cannot_leave_the_cue_ball_there_is_told_as_that() -> None:
+    """The pot is certain; the zone is for hardly any stroke: the pot stands, with what it leaves, and nothing is said
+    to be in its own way."""
+    layout = lay({"cue": (4.6, 1.4), "7": (6.6, 3.0)})
+    wish = replace(wish_of("pot", CLUB, "usual", None, 200, 0, layout), then=Then(zones=(zone_of("2,3.6,0.2"),)))
+    found = finish(plan(Situation(layout, Stroke(default_speed(POOL))), wish, 2))
+    first = found.lines[0]
+    assert (first.kind, first.pocket) == ("straight", "foot-far")
+    assert first.chance.share("pot").p > 0.9
+    assert first.wanted.p < 0.08
+    said = next(reason.say for reason in first.cons if reason.code == "zone")
+    assert said.startswith("does not leave it there: stops ")
+    assert not any("the 7 is in the way" in no.reason for no in found.refused)
+    assert not any(no.kind == "jump" for no in found.refused)
+
+
+def test_a_ball_that_is_met_is_never_in_its_own_way() -> None:
+    layout = lay({"cue": (4.6, 1.4), "7": (6.6, 3.0)})
+    told = refuse(ask(layout, (), "7", 0.0), Stroke(3.0), math.atan2(1.6, 2.0))
+    assert (told.reason_code, told.by) == ("no_such_line", "7")
+    assert "in the way" not in told.reason
+
+
+@pytest.mark.parametrize(
+    "balls", [{"cue": (1.1, 0.55), "7": (5.3, 0.5), "8": (3.2, 0.5)}, {"cue": (4.0, 3.2), "7": (7.0, 3.3)}]
+)
+def test_side_leads_only_where_it_gains(balls: dict[str, tuple[float, float]]) -> None:
+    """Of the lines with side each is likelier than the best without, by a twentieth; plain only has none."""
+    layout = lay(balls, target="7")
+    sided = {line.rails: line for line in planned(layout) if abs(line.stroke.side) > 0.01 and line.kind == "kick"}
+    plain = {line.rails: line for line in planned(layout, plain=True)}
+    assert all(line.stroke.side == 0.0 for line in plain.values())
+    both = set(sided) & set(plain)
+    assert all(sided[way].wanted.p >= plain[way].wanted.p + 0.04 for way in both)
+    assert len(plain) >= 3
+
+
+def test_a_ball_behind_another_is_reached_by_a_curve_of_twelve_to_twenty_degrees() -> None:
+    """From (4.6, 0.6), the 8 on (5.9, 0.36) before the 1 on (7.6, 0.22): straight it is hidden."""
+    layout = lay({"cue": (4.6, 0.6), "8": (5.9, 0.36), "1": (7.6, 0.22)}, "eight-ball", target="1")
+    curve = next(line for line in planned(layout, speed=2.0) if line.kind == "curve")
+    assert 12.0 <= curve.stroke.elevation <= 20.0
+    shot = play(layout, curve.stroke, curve.direction)
+    assert shot.first_ball == "1"
+    assert not [event for event in shot.events[:1] if event.kind == "rail"]
+    assert curve.chance.share("hit").p > 0.5
+
+
+@pytest.mark.parametrize(("method", "goal"), [("M21", "pot"), ("M25", "pot"), ("M20", "pot")])
+def test_close_work_stands_in_the_list_with_its_techniques_stroke(method: str, goal: str) -> None:
+    layout = technique_page(method).example
+    line = next(line for line in planned(layout, goal) if line.technique == method)
+    shot = play(layout, line.stroke, line.direction)
+    assert (line.target, line.pocket) in shot.potted
+
+
+def test_a_combination_over_two_rails_is_found() -> None:
+    layout = lay({"cue": (2.09, 3.48), "1": (1.38, 2.66), "9": (1.1, 1.19)}, target="1")
+    found = [line for line in planned(layout, "pot") if line.kind == "combination"]
+    assert any(_rails_before(layout, line) >= 2 for line in found)
+
+
+def _rails_before(layout: Layout, line: Line) -> int:
+    """Rails that the first ball meets before it meets the one that drops; that one does drop."""
+    shot = play(layout, line.stroke, line.direction)
+    assert (line.target, line.pocket) in shot.potted
+    first = line.through[0]
+    rails = 0
+    for event in shot.events:
+        if event.kind == "rail" and event.ball == first:
+            rails += 1
+        if event.kind == "ball" and {event.ball, event.other} == {first, line.target}:
+            break
+    return rails
+
+
+# No mark off the rail.
+
+
+def test_a_mark_past_the_end_is_read_at_the_rail_the_line_comes_to() -> None:
+    start = (6.0 * POOL.diamond_x, 3.0 * POOL.diamond_y)
+    at = read_at(POOL, Rail.FAR, start, math.radians(10.0))
+    assert at.rail is Rail.FOOT
+    assert at.aim is not None
+    assert 3.0 < at.aim.nose < 4.0
+    into = read_at(POOL, Rail.FAR, start, math.atan2(POOL.width - start[1] - 0.01, POOL.length - start[0]))
+    assert (into.aim, into.mark.grade) == (None, "between")
+    assert into.mark.say == "the middle of the foot-far pocket"
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_no_number_lies_off_its_rail(seed: int) -> None:
+    places = [(0.3 + 1.2 * seed, 0.3), (7.7, 3.7 - 0.3 * seed), (4.0, 2.0)]
+    layout = lay(dict(zip(("cue", "1", "9"), places, strict=True)), target="1")
+    for goal in ("hit", "pot"):
+        for line in planned(layout, goal):
+            if line.aim is None:
+                assert line.mark.grade == "between"
+                assert "pocket" in line.mark.say or "corner" in line.mark.say
+            else:
+                assert on_rail(line.aim, line.mark_rail) == line.aim
