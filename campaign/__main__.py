@@ -2,8 +2,8 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans, hostile files, hostile
-wire, large club, import kills. At scale 1 it takes three quarters of an hour on two cores. Exit 1 where anything
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans, sense, hostile files,
+hostile wire, large club, import kills. At scale 1 it takes an hour and a quarter on two cores. Exit 1 where anything
 failed.
 """
 
@@ -16,7 +16,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-from campaign import data, hostile_files, hostile_wire, import_kills, large_club, plans, pots, scenes, verbs
+from campaign import data, hostile_files, hostile_wire, import_kills, large_club, plans, pots, scenes, sense, verbs
 from campaign.drags import drag, starved
 from campaign.kills import kill_often
 from campaign.server import serving
@@ -32,6 +32,7 @@ STOPS = 50  # of an import, of results, of a restore; and as many on a full disk
 MIGRATION_STOPS = 6  # of the way from each earlier version
 MOST_PLAYERS = 10_000
 PLANS = 1200  # two hundred of every game
+SENSE = 2000  # layouts of all games
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
 P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
 LOG_S, LOG_BYTES, LOG_KB = 0.3, 300_000, 50_000
@@ -192,6 +193,22 @@ def planning(seed: int, scale: float, _: Path) -> list[Row]:
     return [Row("plans", f"{len(told)} layouts of six games", f"{lines} lines, {len(faults)} faults", not faults)]
 
 
+def sensible(seed: int, scale: float, _: Path) -> list[Row]:
+    """What is told of layouts against what is played."""
+    told = [sense.faults_of(seed * SENSE + k) for k in range(round(SENSE * scale))]
+    faults = [fault for _, _, some in told for fault in some]
+    _tell(faults)
+    lines, counts = sum(each[0] for each in told), sum(each[1] for each in told)
+    return [
+        Row(
+            "sense",
+            f"{len(told)} layouts of six games",
+            f"{lines} lines, {counts} counts, {len(faults)} faults",
+            not faults,
+        )
+    ]
+
+
 def hostile_file(_: int, __: float, home: Path) -> list[Row]:
     """Files that make a reader grow, at a server that may not."""
     with serving(home) as served:
@@ -253,8 +270,8 @@ def _tell(faults: list[str]) -> None:
 PARTS: dict[str, Run] = {
     "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
     "disk": disk, "processes": processes, "backup": backups, "log": long_log,
-    "pots": potting, "plans": planning, "hostile files": hostile_file, "hostile wire": wire, "large club": large,
-    "import kills": halves,
+    "pots": potting, "plans": planning, "sense": sensible, "hostile files": hostile_file, "hostile wire": wire,
+    "large club": large, "import kills": halves,
 }  # fmt: skip
 
 

@@ -70,11 +70,11 @@ def fault_of(seed: int) -> tuple[int, str]:
         PlanAnswer.of(found).json_data()
     except FandleError as error:
         return 0, f"seed {seed}: {error}"
-    wrong = [fault for line in found.lines if (fault := _wrong(laid, line))]
+    wrong = [fault for line in found.lines if (fault := fault_in(laid, line))]
     return len(found.lines), f"seed {seed}: {wrong[0]}" if wrong else ""
 
 
-def _wrong(laid: Layout, line: Line) -> str:
+def fault_in(laid: Layout, line: Line) -> str:
     """What does not hold of a line; "" where all does."""
     hit, legal, pot, in_off, safe = (line.chance.share(name).p for name in ("hit", "legal", "pot", "in_off", "safe"))
     if not (0.0 <= pot <= legal <= hit <= 1.0 and 0.0 <= in_off <= 1.0 and 0.0 <= safe <= legal):

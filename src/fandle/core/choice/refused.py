@@ -12,7 +12,7 @@ from fandle.core.lines.refusal import guarded, no_kick, refuse
 from fandle.core.lines.solution import Refusal
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
-from fandle.core.words.balls import spoken
+from fandle.core.words.balls import CUE, spoken
 
 MOST_BALLS = 4  # nearest ones whose refusals are told
 STRAIGHT: tuple[Rail, ...] = ()
@@ -38,7 +38,7 @@ def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal)
         straight = _why_not(field, stroke, name, STRAIGHT, lines, goal)
         if straight is not None:
             found.append(straight)
-            if straight.reason_code == "blocked":
+            if straight.reason_code == "blocked" and not field.layout.touch(CUE, name):
                 found.append(_jump(field, name))
         for rail in Rail:
             other = _why_not(field, stroke, name, (rail,), lines, goal)

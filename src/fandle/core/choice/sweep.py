@@ -77,12 +77,10 @@ def hits(field: Field, look: Look) -> list[Stretch]:
         ball = label // 2
         if out.jaw[first:beyond].all():
             continue
-        rails, part = _widest(look, first, beyond)
-        kind = _kind(field, look.tried, field.name(ball), rails)
-        name = field.name(ball)
-        low, high = _end(look.at, first), _end(look.at, beyond)
-        key, all_of_it = Key(kind, name, rails_of(rails)), np.ones(beyond - first)
-        found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name))
+        name, low, high = field.name(ball), _end(look.at, first), _end(look.at, beyond)
+        for rails, part in _ways(look, first, beyond):
+            key, all_of_it = Key(_kind(field, look.tried, name, rails), name, rails_of(rails)), np.ones(beyond - first)
+            found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name))
     return found
 
 
@@ -94,14 +92,28 @@ def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> st
     return "curve" if tried.stroke.elevation > 0.0 else "straight"
 
 
-def _widest(look: Look, first: int, beyond: int) -> tuple[tuple[int, ...], tuple[float, float]]:
-    """The rails over which most of a run goes, off no jaw, and the directions of that part."""
+Way = tuple[tuple[int, ...], tuple[float, float]]
+
+
+def _ways(look: Look, first: int, beyond: int) -> list[Way]:
+    """The rails over which most of a run goes, off no jaw, and the directions of that part; and where that is over a
+    rail the part that goes straight: a ball near a rail is met either way."""
     orders = look.out.cue_rails[first:beyond, :MOST_RAILS]
-    code = coded(orders)
-    runs = [(first + a, first + b) for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, code, -1))]
-    a, b = max(runs, key=lambda run: _end(look.at, run[1]) - _end(look.at, run[0]))
-    order = tuple(int(rail) for rail in look.out.cue_rails[a, :MOST_RAILS] if rail >= 0)
-    return order, (_end(look.at, a), _end(look.at, b))
+    runs = [(first + a, first + b) for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, coded(orders), -1))]
+
+    def wide(run: tuple[int, int]) -> float:
+        return _end(look.at, run[1]) - _end(look.at, run[0])
+
+    most = max(runs, key=wide)
+    straight = [run for run in runs if run != most and look.out.before_first[run[0]] == 0]
+    told = [most] if look.out.before_first[most[0]] == 0 else [most, *sorted(straight, key=wide)[-1:]]
+    return [
+        (
+            tuple(int(rail) for rail in look.out.cue_rails[a, :MOST_RAILS] if rail >= 0),
+            (_end(look.at, a), _end(look.at, b)),
+        )
+        for a, b in told
+    ]
 
 
 def _end(at: Floats, place: int) -> float:

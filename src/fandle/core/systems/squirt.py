@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.lines.marks import marks
+from fandle.core.lines.marks import direction_to, marks
 from fandle.core.shot.approach import approach
 from fandle.core.shot.cue import IDEAL
 from fandle.core.shot.play import play
@@ -42,15 +42,16 @@ def told(layout: Layout, found: Count, ball: Ball) -> str:
 
 
 def _better_mark(layout: Layout, found: Count, ball: Ball) -> float | None:
-    """The mark that makes up for the squirt, in the count's frame; None where it serves no better."""
-    direction = found.direction - found.stroke.squirt
+    """The mark that makes up for the squirt, as it is written, in the count's frame; None where it serves no better."""
+    table, rail, cue = layout.table, found.rails[0], layout.metres(layout.cue)
+    at = round(getattr(marks(table, rail, cue, found.direction - found.stroke.squirt), found.frame), 2)
+    if not 0.0 <= at <= rail.diamonds:
+        return None
+    direction = direction_to(table, rail, cue, at, found.frame)
     shot = approach(layout, found.stroke, direction, most_rails=len(found.rails) + 1, ignore_balls=True)
     lands = landing(layout, found.rails, (ball.x, ball.y), shot)
     if lands is None or lands.off_diamonds > found.lands.off_diamonds - BETTER:
         return None
     there = replace(found, direction=direction, lands=lands)
     down = [name for name, _ in play(layout, found.stroke, direction).potted]
-    if not proved(layout, there, ball).hits or CUE in down:
-        return None
-    at: float = getattr(marks(layout.table, found.rails[0], layout.metres(layout.cue), direction), found.frame)
-    return at
+    return at if proved(layout, there, ball).hits and CUE not in down else None
