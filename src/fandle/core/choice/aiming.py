@@ -62,7 +62,7 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
 
 
 def _at(stretch: Stretch) -> Floats:
-    """The directions that may be aimed along: those looked at; of a ball that lies open those that go straight at it."""
+    """The directions that may be aimed along: those looked at; of a ball that lies open those straight at it."""
     if not stretch.key.open_shot:
         return stretch.at
     low, high = stretch.part

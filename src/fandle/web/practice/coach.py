@@ -1,6 +1,7 @@
 """Coaching: a set of drills as a file to hand out, results as a file that comes back, players side by side."""
 
 import json
+from collections import Counter
 from itertools import islice
 from typing import IO, Annotated
 
@@ -42,6 +43,9 @@ class TakenModel(TypedDict):
     new: int
 
 
+MOST_BESIDE, MOST_DRILLS = 40, 100  # players, drills in one table
+
+
 class SideRow(TypedDict):
     """A drill, player by player: "6 of 9"; "" where there is nothing."""
 
@@ -50,10 +54,11 @@ class SideRow(TypedDict):
 
 
 class SideModel(TypedDict):
-    """Players side by side."""
+    """Players side by side. more: how many others tried something, too."""
 
     players: list[str]
     rows: list[SideRow]
+    more: int
 
 
 def _file(name: str, text: str) -> Response:
@@ -129,13 +134,18 @@ def _taken(request: Request, file: IO[bytes], player: str) -> TakenModel:
 
 @router.get(address.SIDE_BY_SIDE, responses=FAULTS)
 def get_side_by_side(request: Request) -> SideModel:
-    """Every drill that anybody has tried, player by player."""
+    """The drills that were tried most, player by player: those who tried most."""
     counts = practice.counts(request.app.state.database)
-    names = sorted({who for by in counts.values() for who in by})
-    called = titles(request.app.state.database, counts)
+    tries: Counter[str] = Counter()
+    for by in counts.values():
+        tries.update({who: n for who, (n, _) in by.items()})
+    names = sorted(who for who, _ in tries.most_common(MOST_BESIDE))
+    busiest = sorted(counts, key=lambda drill: -sum(n for n, _ in counts[drill].values()))[:MOST_DRILLS]
+    shown = {drill: by for drill, by in counts.items() if drill in set(busiest)}
+    called = titles(request.app.state.database, shown)
     rows: list[SideRow] = [
         {"title": called[drill], "made": [f"{by[who][1]} of {by[who][0]}" if who in by else "" for who in names]}
-        for drill, by in counts.items()
-        if drill in called
+        for drill, by in shown.items()
+        if drill in called and any(who in by for who in names)
     ]
-    return {"players": names, "rows": rows}
+    return {"players": names, "rows": rows, "more": len(tries) - len(names)}

@@ -56,12 +56,12 @@ export async function drawProgress(element, url, fault) {
 // Every drill anybody tried, a column a player; nothing while there is only one.
 export async function drawSideBySide(element, url) {
   const reply = await fetch(url).catch(() => null);
-  const { players, rows } = reply?.ok ? await reply.json() : { players: [], rows: [] };
+  const { players, rows, more } = reply?.ok ? await reply.json() : { players: [], rows: [], more: 0 };
   if (players.length < 2) {
     element.replaceChildren();
     return;
   }
-  element.replaceChildren(html("table", {}, html("caption", {}, "Side by side"),
+  element.replaceChildren(html("table", {}, html("caption", {}, more ? `Side by side: those who tried most, and ${more} more` : "Side by side"),
     html("thead", {}, html("tr", {}, html("th", { scope: "col" }, "drill"), ...players.map((name) => html("th", { scope: "col" }, name)))),
     html("tbody", {}, ...rows.map((row) => html("tr", {}, html("th", { scope: "row" }, row.title), ...row.made.map((made) => html("td", {}, made || "–")))))));
 }

@@ -6,7 +6,7 @@ export function systemDetail(system, keys) {
   const steps = system.steps.slice(0, -1).map((step) => html("p", { class: "step" }, step));
   return [
     html("div", {}, html("p", { class: "big", id: "mark" }, system.mark), html("p", {}, `${system.label}, ${system.frame_words}`),
-      html("p", { class: "lands" }, "lands ", html("b", { id: "where" }, system.verdict.where)), html("p", {}, system.verdict.what)),
+      html("p", { class: "lands" }, html("b", { id: "where" }, system.verdict.where)), html("p", {}, system.verdict.what)),
     html("div", {},
       html("h2", {}, system.title), ...steps,
       html("p", { class: "step" }, system.lead, html("b", {}, system.result)),

@@ -18,7 +18,7 @@ export function drawCountPanel(element, count, onMethod) {
     sum.append(html("p", { class: `sum${count.lead.length > 18 ? " small" : ""}`, id: "sum" }, count.lead, html("b", {}, count.result)));
     const words = html("div", { class: "count-words" },
       html("p", {}, count.say, " ", word(count.method, "How it counts"), ", ", html("a", { href: count.page }, "its page, with the exact marks beside it"), "."),
-      html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame_words}, it lands `, html("b", {}, count.verdict.where), `: ${count.verdict.what}. `, count.in_the_way && sentence(count.in_the_way)));
+      html("p", {}, `Played ${count.played.how} at ${count.played.speed}, read ${count.played.frame_words}, it `, html("b", {}, count.verdict.where), `: ${count.verdict.what}. `, count.in_the_way && sentence(count.in_the_way)));
     if (count.own) words.append(html("p", {}, "To remember: ", html("b", {}, count.own.say), "."));
     if (count.squirt) words.append(html("p", { class: "squirt" }, count.squirt));
     if (count.stands_in) words.append(html("p", { class: "stands-in" }, `${count.stands_in.title} does not work here: ${count.stands_in.reason}.`));
