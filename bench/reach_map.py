@@ -50,11 +50,15 @@ def main() -> None:
             drawn += cells(table, left, top, degrees)
             drawn.append(f'<text x="{left}" y="{top - 6:.0f}">{name}</text>')
         top += SCALE * table.width + GAP
-    heads = [f'<text x="{GAP + k * (widest + GAP)}" y="24" font-weight="bold">{said}</text>' for k, said in enumerate(TITLES)]
+    heads = [
+        f'<text x="{GAP + k * (widest + GAP)}" y="24" font-weight="bold">{said}</text>' for k, said in enumerate(TITLES)
+    ]
     size = f'width="{3 * GAP + 2 * widest:.0f}" height="{top:.0f}"'
     style = 'font-family="sans-serif" font-size="13"'
     back = '<rect width="100%" height="100%" fill="#fff"/>'
-    OUT.write_text(f'<svg xmlns="http://www.w3.org/2000/svg" {size} {style}>{back}{"".join([*heads, *drawn])}</svg>\n', "utf-8")
+    OUT.write_text(
+        f'<svg xmlns="http://www.w3.org/2000/svg" {size} {style}>{back}{"".join([*heads, *drawn])}</svg>\n', "utf-8"
+    )
     print(OUT)
 
 

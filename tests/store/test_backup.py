@@ -16,6 +16,7 @@ from fandle.store.database import BACKUPS, FILE, Database
 from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
 from fandle.store.folder import open_to_others, told_open
+from fandle.store.preferences import set_preference
 from fandle.store.queries import fill_demo, first_layouts, remove_layout
 from fandle.store.serving import held_by, serving
 from fandle.web.demo import demo_practice
@@ -144,11 +145,11 @@ def test_a_locked_database_says_so_and_not_to_move_it(tmp_path: Path, monkeypatc
     holder = sqlite3.connect(tmp_path / FILE, isolation_level=None)
     holder.execute("begin exclusive")
     with pytest.raises(StoreError, match="another program holds the database") as refused:
-        log.set_preference(database, "tip_mm", 12)
+        set_preference(database, "tip_mm", 12)
     assert "move it away" not in str(refused.value)
     assert str(tmp_path) not in str(refused.value)
     holder.execute("rollback")
-    log.set_preference(database, "tip_mm", 12)
+    set_preference(database, "tip_mm", 12)
 
 
 def spoilt(path: Path, *statements: str) -> None:
@@ -255,7 +256,7 @@ def test_only_its_owner_looks_into_the_data_folder(tmp_path: Path) -> None:
         database = Database.open(home)
         holder = sqlite3.connect(home / FILE)  # so that what SQLite writes beside it stays there
         holder.execute("select * from player").fetchall()
-        log.set_preference(database, "tip_mm", 12)
+        set_preference(database, "tip_mm", 12)
         files = [path for path in home.rglob("*") if path.is_file()]
         assert {path.name for path in files} >= {FILE, f"{FILE}-wal", "serving.json", "serving.lock", "old.sqlite3"}
         assert [path for path in files if mode_of(path) != 0o600] == []

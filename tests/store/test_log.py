@@ -28,6 +28,7 @@ from fandle.store.figures import figures_of, groups, how_many_groups
 from fandle.store.log_files import take_in
 from fandle.store.migrations_config import MIGRATIONS
 from fandle.store.models import Attempt, ClubTable
+from fandle.store.preferences import preference, set_preference
 from fandle.store.queries import fill_demo, first_layouts, remove_layout, save_layout
 from fandle.web.demo import demo_practice
 
@@ -75,10 +76,10 @@ def test_named_layouts(database: Database) -> None:
 
 
 def test_preferences(database: Database) -> None:
-    assert log.preference(database, "tip_mm", 13) == 13
-    log.set_preference(database, "tip_mm", 11.5)
-    log.set_preference(database, "tip_mm", 12)
-    assert log.preference(database, "tip_mm", 13) == 12
+    assert preference(database, "tip_mm", 13) == 13
+    set_preference(database, "tip_mm", 11.5)
+    set_preference(database, "tip_mm", 12)
+    assert preference(database, "tip_mm", 13) == 12
 
 
 def test_demo_practice_is_some_months_of_invented_attempts(tmp_path: Path) -> None:

@@ -11,6 +11,7 @@ from fandle.core.handbook.close_work import technique_page
 from fandle.core.handbook.corrections import CORRECTIONS
 from fandle.core.handbook.holds import by_cloth
 from fandle.core.handbook.page import page_of
+from fandle.core.shot.cue import HOUSE
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
 from fandle.core.systems.registry import METHODS, count
@@ -64,7 +65,7 @@ def test_the_live_example_lands_elsewhere_on_another_cloth(client: TestClient, m
     assert plain["system"]["lands"] != example(client, method, cloth="new")["system"]["lands"]
     assert plain["system"]["lands"] != example(client, method, cloth="damp")["system"]["lands"]
     page = page_of(method)
-    found = count(method, page.example, page.rails)
+    found = count(method, page.example, page.rails, cue=HOUSE)
     assert isinstance(found, Count)
     assert plain["system"]["lands"]["off_diamonds"] == pytest.approx(found.lands.off_diamonds, abs=1e-3)
     assert [rival["method"] for rival in plain["rivals"]] == list(page.rivals)

@@ -41,7 +41,7 @@ def test_a_map_comes_in_columns_of_counts(client: TestClient) -> None:
         example = {"layout": {**CONTRACT_LAYOUT, "balls": balls}, "rails": "far"}
         got = client.post(f"{address.EXAMPLE}/M3", json=example).json()["system"]
         assert abs(cells[i][j][0]) == pytest.approx(got["lands"]["off_diamonds"], abs=2e-3)
-        assert cells[i][j][1] == pytest.approx(got["lands"]["off_balls"], abs=2e-3)
+        assert (cells[i][j][1] < 1.0) == got["lands"]["hits"]
         counted += 1
     assert counted > 4
     assert lines[-1] == {

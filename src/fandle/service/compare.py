@@ -41,9 +41,9 @@ def beside(layout: Layout, found: Count | NoCount) -> Beside:
 
 
 def compare(asked: Situation) -> Steps[list[Beside]]:
-    """Every system on a layout, in steps: those that hit, then those with something in the way, then misses.
+    """Every system on a layout, in steps: the likeliest to hit first, played with the player's errors.
 
-    Among each the likeliest to hit first, played with the player's errors; none without a target.
+    None without a target.
     """
     told: list[Beside] = []
     if asked.layout.target is None:
@@ -66,9 +66,9 @@ def _with_chances(asked: Situation, told: list[Beside]) -> Steps[list[Beside]]:
     return [replace(found, chance=known.get(found.count.method)) for found in told]
 
 
-def _trust(found: Beside) -> tuple[int, float]:
-    count, chance = found.count, found.chance
-    likely = 0.0 if chance is None else -chance.p
+def _trust(found: Beside) -> tuple[bool, float, bool, float]:
+    """What systems are ordered by: the chance of a hit, then the verdict."""
+    count, likely = found.count, 0.0 if found.chance is None else -found.chance.p
     if isinstance(count, NoCount):
-        return 3, likely
-    return 2 if count.lands.off_balls >= 1.0 else 1 if count.blocked else 0, likely
+        return True, 0.0, True, 0.0
+    return False, likely, not count.lands.hits, count.lands.off_balls

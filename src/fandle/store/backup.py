@@ -10,7 +10,8 @@ from pathlib import Path
 from fandle.store.database import FILE, Database, check_file, connect, copy, copy_path, synced
 from fandle.store.errors import BusyStoreError, StoreError
 from fandle.store.folder import BESIDE, FILE_MODE, FOLDER_MODE, make_private
-from fandle.store.log import now, preference, set_preference
+from fandle.store.log import now
+from fandle.store.preferences import preference, set_preference
 from fandle.store.schema import foreign_to
 from fandle.store.serving import held_by
 

@@ -14,12 +14,10 @@ from fandle.core.errors import BadInputError
 from fandle.store.database import Database
 from fandle.store.edition import check_seen, edition_of
 from fandle.store.errors import NotFoundError
-from fandle.store.models import Attempt, ClubTable, Player, Preference
+from fandle.store.models import Attempt, ClubTable, Player
 from fandle.store.standing import player_id, stand
 
 Columns = TypeVarTuple("Columns")
-PREFERRED = "school"  # the favourite system's place among the settings, as the first versions called it
-MY_CUE = "cue"  # the cue the player plays with
 TOGETHER = 500  # attempts read or written in one go
 SAID = (
     "result",
@@ -255,26 +253,6 @@ def one_of_each(database: Database, set_ups: Sequence[str]) -> list[Noted]:
     query = with_owners().where(Attempt.id.in_(first.group_by(Attempt.set_up)))
     with database.read() as session:
         return [noted_of(row)[1] for row in session.execute(query)]
-
-
-def preference(database: Database, name: str, default: Any) -> Any:
-    """One of the player's settings."""
-    with database.read() as session:
-        kept = session.execute(select(Preference.value).where(Preference.name == name)).first()
-        return default if kept is None else kept.value
-
-
-def preferences(database: Database, names: Iterable[str]) -> dict[str, Any]:
-    """Those of some of the player's settings that were made."""
-    with database.read() as session:
-        rows = session.execute(select(Preference.name, Preference.value).where(Preference.name.in_(list(names))))
-        return {row.name: row.value for row in rows}
-
-
-def set_preference(database: Database, name: str, value: Any) -> None:
-    """Keep a setting."""
-    with database.write() as session:
-        session.merge(Preference(name=name, value=value))
 
 
 def with_owners() -> Select[Any]:

@@ -1,7 +1,7 @@
 """What I am called in files that I hand on: asked for once."""
 
 from fandle.store.database import Database
-from fandle.store.log import preference, set_preference
+from fandle.store.preferences import preference, set_preference
 from fandle.store.standing import FIRST_PLAYER, my_nickname, name_me
 
 ASKED = "nickname_asked"  # among the settings

@@ -25,7 +25,7 @@ from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
-from fandle.store.log import MY_CUE, PREFERRED, preference, preferences
+from fandle.store.preferences import MY_CUE, PREFERRED, preference, preferences
 
 
 @dataclass(frozen=True)

@@ -191,9 +191,9 @@ def test_a_ball_frozen_to_the_cue_ball_is_pushed() -> None:
 
 def test_a_line_appears_once_with_the_stroke_that_serves_it() -> None:
     """Over the usual strokes a line is at least as likely as at the one given, up to what the few draws can mistake."""
-    here = {(line.kind, line.target, line.rails): legal(line) for line in choose(BLOCKED).lines}
+    here = {(line.kind, line.target, line.rails, ""): legal(line) for line in choose(BLOCKED).lines}
     usual = choose(BLOCKED, strokes="usual").lines
-    keys = [(line.kind, line.target, line.rails) for line in usual]
+    keys = [(line.kind, line.target, line.rails, line.technique) for line in usual]
     assert len(keys) == len(set(keys))
     best = {key: legal(line) for key, line in zip(keys, usual, strict=True)}
     assert all(best[key] >= share - 0.07 for key, share in here.items() if key in best)

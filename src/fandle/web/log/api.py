@@ -23,6 +23,7 @@ from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database
 from fandle.store.figures import of_set_up, same_set_up
+from fandle.store.preferences import MY_CUE, PREFERRED, set_preference
 from fandle.web import address
 from fandle.web.faults import KEPT
 from fandle.web.known import HABITS, shelf_of
@@ -190,11 +191,11 @@ def put_preferences(preferences: Preferences, request: Request) -> Preferences:
             raise BadInputError(
                 f"unknown method {preferences.system!r}: use one of {', '.join(TITLES)}", "system", code="unknown"
             )
-        log.set_preference(database, log.PREFERRED, preferences.system)
+        set_preference(database, PREFERRED, preferences.system)
     if preferences.cue is not None:
-        log.set_preference(database, log.MY_CUE, shelf_of(request).cue(preferences.cue).name)
+        set_preference(database, MY_CUE, shelf_of(request).cue(preferences.cue).name)
     for name in ("tip_mm", *HABITS):
         value = getattr(preferences, name)
         if value is not None:
-            log.set_preference(database, name, value)
+            set_preference(database, name, value)
     return preferences

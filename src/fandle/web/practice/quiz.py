@@ -20,6 +20,7 @@ from fandle.core.words.spoken import landing_word
 from fandle.service.evening import By
 from fandle.store import log, practice
 from fandle.store.practice import Answered
+from fandle.store.preferences import preference, set_preference
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS, KEPT
@@ -42,7 +43,7 @@ RAILS = {"one rail": 1, "two rails": 2, "three rails": 3}
 
 def _state(request: Request) -> tuple[float, Deck]:
     """How hard the quiz is, and the cards; what cannot be read of them begins anew."""
-    kept = log.preference(request.app.state.database, QUIZ, {})
+    kept = preference(request.app.state.database, QUIZ, {})
     kept = kept if isinstance(kept, dict) else {}
     hard, cards = kept.get("difficulty"), kept.get("cards")
     difficulty = float(hard) if isinstance(hard, float | int) and 0.0 <= hard <= 1.0 else BEGIN
@@ -97,7 +98,7 @@ def _keep(request: Request, reply: Reply, found: RepliedModel, off: float | None
     difficulty, deck = _state(request)
     deck = deck.answered(reply.topic, grade(found["right"], reply.seconds, allowed), now)
     difficulty = next_difficulty(difficulty, found["right"]) if reply.topic in RAILS else difficulty
-    log.set_preference(database, QUIZ, {"difficulty": difficulty, "cards": dict(deck.cards)})
+    set_preference(database, QUIZ, {"difficulty": difficulty, "cards": dict(deck.cards)})
     practice.note_answer(database, Answered(reply.uid, log.now(), reply.topic, found["right"], off, reply.seconds))
     found["level"] = level_of(difficulty)
 

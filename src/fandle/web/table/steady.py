@@ -19,6 +19,7 @@ from fandle.formats.player import PlayerFile
 from fandle.service.player import Made, from_log
 from fandle.service.situation import Situation
 from fandle.store import log
+from fandle.store.preferences import set_preference
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import SCATTER, player_of, shelf_of
@@ -89,7 +90,7 @@ def _said(steady: Steady, request: Request) -> Player:
 
 
 def _kept(request: Request, player: Player, more: str = "") -> SteadyModel:
-    log.set_preference(request.app.state.database, SCATTER, PlayerFile.of(player).json_data())
+    set_preference(request.app.state.database, SCATTER, PlayerFile.of(player).json_data())
     told = _told(player)
     return {"player": told["player"], "say": told["say"] + more}
 
