@@ -9,7 +9,8 @@ from tests.conftest import CONTRACT_LAYOUT
 from fandle.core.layout.edit import clear
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.solution import Aim
-from fandle.core.systems.base import Count, NoCount
+from fandle.core.shot.cue import HOUSE
+from fandle.core.systems.base import Count
 from fandle.core.systems.registry import METHODS, all_counts, count
 from fandle.core.systems.twin import twin_of
 from fandle.core.table.rails import Rail
@@ -27,10 +28,11 @@ def compare(client: TestClient, **change: Any) -> Any:
 
 def test_every_system_is_told_in_the_order_of_the_core(client: TestClient) -> None:
     got = compare(client)["systems"]
-    core = {count.method: count for count in all_counts(layout_of(CONTRACT_LAYOUT))}
+    core = {found.method: found for found in all_counts(layout_of(CONTRACT_LAYOUT), cue=HOUSE)}
     kept = [core[system["method"]] for system in got]
-    ranks = [3 if isinstance(c, NoCount) else 2 if c.lands.off_balls >= 1 else 1 if c.blocked else 0 for c in kept]
-    assert ranks == sorted(ranks)  # among each the likeliest to hit first
+    assert [system["applies"] for system in got] == [isinstance(c, Count) for c in kept]
+    shares = [int(system["chance"].strip("hits %")) if system["applies"] else -1 for system in got]
+    assert shares == sorted(shares, reverse=True)  # the likeliest to hit first, what does not apply last
     assert {system["method"] for system in got} == set(METHODS)
     for system in got:
         if system["applies"]:

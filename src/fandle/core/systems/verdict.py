@@ -4,6 +4,7 @@ A count hits where the target is the first ball met, on the way over the counted
 or near a corner is met after the adjoining rail as often as before it, one at the last rail a moment before that.
 """
 
+import math
 from dataclasses import replace
 from typing import Literal
 
@@ -33,6 +34,8 @@ def proved(layout: Layout, found: Count, target: Ball, pots: bool = False) -> La
         )  # fmt: skip
     legs = [piece for piece in way.pieces if len(rails) <= piece.leg <= len(rails) + MORE] or list(way.pieces)
     past = passing(table, legs, *goal)
+    if math.isinf(past):  # it ends where it begins, at a ball that touches it
+        past = math.dist(layout.metres(layout.cue), goal)
     return replace(
         found.lands, off_balls=max(abs(past) / (2 * table.ball_radius), 1.0), met="right" if past > 0.0 else "left",
         hits=False, after=(), before=(), full=None, pots=None,

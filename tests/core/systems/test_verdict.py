@@ -1,0 +1,92 @@
+"""A count's verdict is what happens when it is played. Set-ups of practitioners; common practice, no published source."""
+
+import math
+
+import pytest
+
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import HOUSE, IDEAL
+from fandle.core.shot.play import play
+from fandle.core.systems.base import Count
+from fandle.core.systems.registry import all_counts, count
+from fandle.core.systems.verdict import room_said, verdict_of
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import standard_table
+
+CORNER = Layout(
+    standard_table("pool-8ft"), "eight-ball", (Ball("cue", 0.4, 0.14), Ball("1", 0.06, 3.94)), "1"
+)  # from the corner to a ball that hangs in the other corner of the head rail
+HANGING = Layout(standard_table("pool-9ft"), "nine-ball", (Ball("cue", 4.0, 0.4), Ball("7", 7.9, 0.08)), "7")
+
+
+def counts(layout: Layout) -> list[Count]:
+    return [each for each in all_counts(layout, cue=HOUSE) if isinstance(each, Count)]
+
+
+def test_a_ball_in_the_corner_that_is_hit_and_potted_is_not_called_a_miss() -> None:
+    """M5 over foot, told "a miss by 4 balls" when the last leg was cut off at the adjoining rail."""
+    found = count("M5", CORNER, (Rail.FOOT,), cue=HOUSE)
+    assert isinstance(found, Count)
+    shot = play(CORNER, found.stroke, found.direction)
+    assert shot.first_ball == "1"
+    assert ("1", "head-far") in shot.potted
+    assert (found.lands.hits, found.lands.pots) == (True, "head-far")
+    assert found.lands.after == (Rail.FAR,)
+    assert verdict_of(found.lands) == "hits after the far rail too"
+
+
+@pytest.mark.parametrize("layout", [CORNER, HANGING], ids=["corner", "hanging"])
+def test_nothing_in_a_verdict_contradicts_the_played_shot(layout: Layout) -> None:
+    for found in counts(layout):
+        lands, shot = found.lands, play(layout, found.stroke, found.direction)
+        assert lands.hits == (shot.first_ball == layout.target), found.method
+        assert lands.hits == (lands.off_balls < 1.0) == (lands.full is not None)
+        assert dict(shot.potted).get(layout.target or "") == lands.pots
+        said = f"{verdict_of(lands)}: {room_said(lands)}"
+        assert said.startswith("hits") == lands.hits
+        assert "by 0 " not in said
+        assert "by 0.0 " not in said
+
+
+def test_systems_whose_own_aim_pots_a_hanging_ball_say_so() -> None:
+    """From (4, 0.4) at the 7 on (7.9, 0.08) five systems were told to miss, and all five pot it."""
+    potting = [found.method for found in counts(HANGING) if found.lands.pots == "foot-near"]
+    assert len(potting) >= 5
+    assert counts(HANGING)[0].lands.hits
+
+
+def test_a_way_that_ends_where_it_begins_has_a_distance() -> None:
+    """A frozen ball lies on the line: the count goes by, as far as the ball is away (found by the campaign)."""
+    table = standard_table("pool-9ft")
+    touching = 1.3 + 2 * table.ball_radius / table.diamond_x * 0.6, 1.2 + 2 * table.ball_radius / table.diamond_y * 0.8
+    layout = Layout(table, "nine-ball", (Ball("cue", 1.3, 1.2), Ball("7", 5.3, 1.2), Ball("8", *touching)), "7")
+    for found in counts(layout):
+        assert math.isfinite(found.lands.off_balls)
+    blocked = [found for found in counts(layout) if found.rails == (Rail.FAR,)]
+    assert blocked
+    assert not any(found.lands.hits for found in blocked)
+
+
+def test_how_full_it_is_hit_is_the_offset_of_the_played_way() -> None:
+    layout = Layout(standard_table("pool-9ft"), "nine-ball", (Ball("cue", 1.3, 1.2), Ball("7", 5.3, 1.2)), "7")
+    found = count("M3", layout, (Rail.FAR,), cue=IDEAL)
+    assert isinstance(found, Count)
+    assert found.lands.full is not None
+    assert abs(found.lands.full) == pytest.approx(found.lands.off_balls)
+    shot = play(layout, found.stroke, found.direction)
+    met = next(event for event in shot.events if event.kind == "ball")
+    heading = next(piece.heading for piece in reversed(shot.paths["cue"]) if piece.t < met.t - 1e-9)
+    gap_x = (5.3 - met.x) * layout.table.diamond_x
+    gap_y = (1.2 - met.y) * layout.table.diamond_y
+    right = (math.cos(heading) * gap_y - math.sin(heading) * gap_x) / (2 * layout.table.ball_radius)
+    assert found.lands.full == pytest.approx(right, abs=0.02)
+
+
+def test_advice_for_squirt_is_never_an_in_off() -> None:
+    """From the corner its advice was one; what is advised is played as it is written."""
+    for layout in (CORNER, HANGING):
+        for found in counts(layout):
+            assert "without squirt" not in found.squirt
+            if "aim at" not in found.squirt:
+                assert found.squirt == "" or found.squirt.endswith("that is already in the number.")
