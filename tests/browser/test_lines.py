@@ -147,10 +147,10 @@ def test_how_steady_one_is_changes_the_chances(page: Page) -> None:
 
 def test_a_bank_by_tapping_a_pocket(page: Page) -> None:
     open_at(page, BANK)
-    expect(page.locator("#answer")).to_contain_text("Bottom rail, from the left")
-    expect(page.locator("#answer")).to_contain_text("into the top-right corner, cut 34°")
+    expect(page.locator("#answer")).to_contain_text("Right rail, from the bottom")
+    expect(page.locator("#answer")).to_contain_text("into the bottom-left corner, cut 32°")
     expect(page.locator("#task")).to_contain_text("Bank the 7")
-    expect(page.locator("#moment")).to_contain_text("The 7 drops into the top-right corner")
+    expect(page.locator("#moment")).to_contain_text("The 7 drops into the bottom-left corner")
     ask_by(page, page.locator('[data-pocket="head-near"]').click)
     assert state_of(page).called == "head-near"
     expect(page.locator("#pocket-out")).to_have_text("the bottom-left corner")

@@ -20,7 +20,8 @@ from fandle.core.table.pocket import POCKET_NAMES
 Floats = NDArray[np.float64]
 LOOKS = 16  # directions played to the end in a stretch of hits
 FINE_LOOKS = 24  # and where what is wanted depends on how full the ball is hit
-POT_RAD, MOST_POT_LOOKS = math.radians(0.03), 512  # a pot may be no wider than that
+POT_RAD = math.radians(0.03)  # a pot may be no wider than that
+MOST_POT_LOOKS, MOST_PLAIN_LOOKS = 128, 512  # a plain straight shot is where combinations over rails are found
 MOST_POT_RAILS = 3
 
 
@@ -60,12 +61,17 @@ def good_inside(field: Field, every: Sequence[Stretch], looks: int, worth: Worth
 def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None, worth: Worth) -> Steps[list[Stretch]]:
     """The stretches in which a ball that counts is potted, in steps. pocket: the one called; None for any."""
     short = [s for s in every if len(s.key.rails) <= MOST_POT_RAILS]
-    at = [_inside(s, min(MOST_POT_LOOKS, max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in short]
+    at = [_inside(s, min(_most_looks(s), max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in short]
     found = yield from _played(field, short, at)
     pots: list[Stretch] = []
     for stretch, a, out in zip(short, at, found, strict=True):
         pots += _pots(field, stretch, a, out, pocket, worth)
     return pots
+
+
+def _most_looks(stretch: Stretch) -> int:
+    plain = not stretch.key.rails and stretch.tried.stroke.side == 0.0
+    return MOST_PLAIN_LOOKS if plain else MOST_POT_LOOKS
 
 
 def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str | None, worth: Worth) -> list[Stretch]:

@@ -52,7 +52,7 @@ def _why_not(
 ) -> Refused | None:
     """Why a way is no line; None where it is one, or where the ball itself lies before the rail."""
     own = [line for line in lines if line.aim.stretch.met == name]
-    kinds = ("straight", "push", "curve", "bank", "combination") if not rails else ("kick", "rail-first")
+    kinds = ("straight", "push", "bank", "combination") if not rails else ("kick", "rail-first")
     if any(line.key.kind in kinds and (not rails or line.key.rails == rails) for line in own):
         return None
     question = Question(field.layout, name, rails, 0.0)

@@ -20,7 +20,7 @@ SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out li
 HEIGHT = 0.75  # tips below or above centre
 RAISED_DEG = (8.0, 12.0, 15.0, 20.0)  # elevation of a slight curve
 CURVE_TIPS, CURVE_LOW = 1.0, 0.5  # its side, tips below centre
-CURVE_PACES = (SOFT, 1.75, MEDIUM)
+CURVE_PACES = (SOFT, 1.75)  # and medium, where the cue is hardly raised
 MUCH_SIDE = (-1.25, 1.25)  # tips: more is near a miscue; for position over two rails and more
 SLOW_MPS = (0.4, 0.55, 0.75, 1.0)
 CRAWL_MPS, CRAWLS = (0.4, 2.0), 33  # paces of a push, each a twentieth firmer than the one before
@@ -67,7 +67,8 @@ def crawls(table: Table, cue: Cue) -> list[Tried]:
 def curves(table: Table, cue: Cue) -> list[Tried]:
     """Slight curves either way: the cue raised, the tip low and on the side it is to curve to, soft to medium."""
     found = []
-    for raised, lengths, tips in product(RAISED_DEG, CURVE_PACES, (-CURVE_TIPS, CURVE_TIPS)):
+    paces = [*product(RAISED_DEG, CURVE_PACES), (RAISED_DEG[0], MEDIUM)]
+    for (raised, lengths), tips in product(paces, (-CURVE_TIPS, CURVE_TIPS)):
         side, up = offset_of(tips, table, cue.tip), offset_of(-CURVE_LOW, table, cue.tip)
         try:
             stroke = Stroke(speed_of(table, lengths), side, up, raised, cue)
@@ -79,7 +80,7 @@ def curves(table: Table, cue: Cue) -> list[Tried]:
 
 def much_side(table: Table, cue: Cue) -> list[Tried]:
     """Medium to hard with a tip and a half either way: what brings the cue ball round over two rails and more."""
-    return [tried(table, cue, lengths, tips) for lengths in (MEDIUM, FIRM, HARD) for tips in MUCH_SIDE]
+    return [tried(table, cue, lengths, tips) for lengths in (MEDIUM, HARD) for tips in MUCH_SIDE]
 
 
 def plain_ones(every: Iterable[Tried]) -> list[Tried]:
