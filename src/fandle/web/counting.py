@@ -76,5 +76,5 @@ def sum_of(found: Count) -> tuple[str, str]:
 def verdict(found: Count) -> Verdict:
     """What happens when a count is played, and how exactly."""
     if found.pocket is not None:
-        return {"where": "it drops" if found.potted else "it does not drop", "what": f"lands {found.lands.where}"}
+        return {"where": "drops" if found.potted else "does not drop", "what": f"lands {found.lands.where}"}
     return {"where": verdict_of(found.lands), "what": room_said(found.lands)}
