@@ -92,13 +92,12 @@ class Aiming:
         return ""
 
 
-def blocker(layout: Layout, count: Count, target: str) -> tuple[str, bool]:
-    """(what lies in the way of a count's mark and on which leg, "" where nothing does; is the way open?).
+def blocker(count: Count, target: str, way: Approach) -> tuple[str, bool]:
+    """(what lies in the way of a count's mark and on which leg, "" where nothing does; is the way open?), by its way.
 
     The target itself, met a rail too early, is told but leaves the way open.
     """
     rails = count.rails
-    way = approach(layout, count.stroke, count.direction, most_rails=len(rails) + 1)
     ball, done = way.first_ball, len(way.rails)
     if ball is None or done > len(rails) or (ball == target and done == len(rails)):
         return "", True

@@ -41,7 +41,7 @@ from fandle.core.systems.hands import HandStep, turned
 from fandle.core.systems.played import blocker, finish
 from fandle.core.systems.squirt import told as squirt_told
 from fandle.core.systems.symmetry import Turn, turn_to
-from fandle.core.systems.verdict import proved
+from fandle.core.systems.verdict import proved, way_of
 from fandle.core.table.rails import Rail, rails_name
 
 LOG = logging.getLogger(__name__)
@@ -196,8 +196,9 @@ def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
     """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
     tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
     adjust = found.adjust if tell is None else tell(layout, found, ball)
-    blocked, is_open = blocker(layout, found, ball.id)
-    shown = replace(found, lands=proved(layout, found, ball, pots=True), blocked=blocked, open=is_open)
+    way = way_of(layout, found)
+    blocked, is_open = blocker(found, ball.id, way)
+    shown = replace(found, lands=proved(layout, found, ball, True, way), blocked=blocked, open=is_open)
     return replace(shown, adjust=adjust, squirt=squirt_told(layout, shown, ball))
 
 

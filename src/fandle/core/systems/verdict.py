@@ -19,10 +19,15 @@ FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 MORE = 1  # rails beyond the counted ones after which the target may be met
 
 
-def proved(layout: Layout, found: Count, target: Ball, pots: bool = False) -> Landing:
-    """The landing of a kick's count with its verdict; pots: also whether the target drops, and where."""
+def way_of(layout: Layout, found: Count) -> Approach:
+    """A kick's count as it is played with all balls, up to the first of them or the rail after the last that counts."""
+    return approach(layout, found.stroke, found.direction, most_rails=len(found.rails) + MORE + 1, past_jaws=True)
+
+
+def proved(layout: Layout, found: Count, target: Ball, pots: bool = False, way: Approach | None = None) -> Landing:
+    """The landing of a kick's count with its verdict; pots: also whether the target drops, and where. way: `way_of`."""
     rails, table, goal = found.rails, layout.table, layout.metres(target)
-    way = approach(layout, found.stroke, found.direction, most_rails=len(rails) + MORE + 1, past_jaws=True)
+    way = way_of(layout, found) if way is None else way
     done = len(way.rails)
     if way.first_ball == target.id and way.rails[: len(rails)] == rails[:done] and done <= len(rails) + MORE:
         full = offset(layout, way, target)
