@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from itertools import islice
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from fastapi import Request
 
@@ -234,12 +234,13 @@ def mine_of(request: Request) -> Mine:
 
 def player_of(request: Request) -> Player:
     """The player's scatter as it was said, and their reach; a club player's where nothing was, or it cannot be read."""
-    kept = preference(request.app.state.database, SCATTER, None)
+    said = preferences(request.app.state.database, (SCATTER, *HABITS))
+    kept = said.get(SCATTER)
     try:
         player = CLUB if kept is None else validated(PlayerFile, kept).player()
     except BadInputError:
         player = CLUB
-    return replace(player, body=habits_of(request).body)
+    return replace(player, body=_habits(said).body)
 
 
 class Habits(NamedTuple):
@@ -251,7 +252,10 @@ class Habits(NamedTuple):
 
 def habits_of(request: Request) -> Habits:
     """The player's habits as they were said; anybody's where nothing was, or it cannot be read."""
-    said = preferences(request.app.state.database, HABITS)
+    return _habits(preferences(request.app.state.database, HABITS))
+
+
+def _habits(said: Mapping[str, Any]) -> Habits:
     try:
         body = body_of(str(said.get("reach", ANYBODY.build)), str(said.get("hand", ANYBODY.hand)))
     except BadInputError:
