@@ -8,6 +8,8 @@ from dataclasses import replace
 
 import pytest
 
+from fandle.core.choice.chance import shooter
+from fandle.core.choice.field import Field
 from fandle.core.choice.reach import reach_of, shortfall
 from fandle.core.choice.told import Line
 from fandle.core.choice.wish import Then, zone_of
@@ -79,6 +81,8 @@ def test_out_of_reach_is_a_reason_and_costs_a_quarter_more_scatter_and_no_line()
     straight = next(line for line in planned(layout) if line.kind == "straight")
     assert "reach" in codes(straight)
     assert any(reason.say.endswith("cm out of reach: with the rest") for reason in straight.cons)
+    with_it = shooter(Field.of(layout), CLUB, straight.direction)
+    assert with_it.direction_deg == pytest.approx(1.25 * CLUB.direction_deg)
     found = choose(layout, strokes="usual")
     assert not any(no.reason_code == "out_of_reach" for no in found.refused)
 
@@ -122,17 +126,15 @@ def test_a_ball_that_is_met_is_never_in_its_own_way() -> None:
     assert "in the way" not in told.reason
 
 
-@pytest.mark.parametrize(
-    "balls", [{"cue": (1.1, 0.55), "7": (5.3, 0.5), "8": (3.2, 0.5)}, {"cue": (4.0, 3.2), "7": (7.0, 3.3)}]
-)
-def test_side_leads_only_where_it_gains(balls: dict[str, tuple[float, float]]) -> None:
+def test_side_leads_only_where_it_gains() -> None:
     """Of the lines with side each is likelier than the best without, by a twentieth; plain only has none."""
-    layout = lay(balls, target="7")
+    layout = lay({"cue": (1.1, 0.55), "7": (5.3, 0.5), "8": (3.2, 0.5)}, target="7")
     usual = [line for line in planned(layout) if line.kind == "kick" and not line.technique]
     sided = {line.rails: line for line in usual if abs(line.stroke.side) > 0.01}
     plain = {line.rails: line for line in planned(layout, plain=True) if not line.technique}
     assert all(line.stroke.side == 0.0 for line in plain.values())
     both = set(sided) & set(plain)
+    assert len(both) >= 3
     assert all(sided[way].wanted.p >= plain[way].wanted.p + 0.04 for way in both)
     assert len(plain) >= 3
 

@@ -1,11 +1,13 @@
 """A count's verdict is what happens when it is played. Set-ups of practitioners; common practice, no published source."""
 
 import math
+import re
 
 import pytest
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.lines.marks import direction_to
 from fandle.core.shot.cue import HOUSE, IDEAL
 from fandle.core.shot.play import play
 from fandle.core.systems.base import Count
@@ -83,10 +85,16 @@ def test_how_full_it_is_hit_is_the_offset_of_the_played_way() -> None:
     assert found.lands.full == pytest.approx(right, abs=0.02)
 
 
-def test_advice_for_squirt_is_never_an_in_off() -> None:
-    """From the corner its advice was one; what is advised is played as it is written."""
-    for layout in (CORNER, HANGING):
-        for found in counts(layout):
-            assert "without squirt" not in found.squirt
-            if "aim at" not in found.squirt:
-                assert found.squirt == "" or found.squirt.endswith("that is already in the number.")
+def test_advice_for_squirt_is_played_as_it_is_written_and_never_an_in_off() -> None:
+    """From the corner its advice was one. From (4, 0.4) the midpoint's count goes by, and the mark advised hits."""
+    advised = 0
+    for layout, found in [(laid, each) for laid in (CORNER, HANGING) for each in counts(laid)]:
+        told = re.search(r"aim at ([\d.]+)\.$", found.squirt)
+        assert told is not None or found.squirt == "" or found.squirt.endswith("that is already in the number.")
+        for mark in [] if told is None else [float(told[1])]:
+            start = layout.metres(layout.cue)
+            shot = play(layout, found.stroke, direction_to(layout.table, found.rails[0], start, mark, found.frame))
+            assert shot.first_ball == layout.target
+            assert "cue" not in dict(shot.potted)
+            advised += 1
+    assert advised >= 1

@@ -42,7 +42,8 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     Marks that are seen best count as what they are: a diamond inside the room may be worth more than its middle.
     """
     table = field.layout.table
-    aims = np.concatenate([_at(stretch), _plain_marks(field, stretch)])
+    at = _at(stretch)
+    aims = np.concatenate([at, _plain_marks(field, stretch)])
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
         aims = np.append(aims, full)
@@ -52,7 +53,7 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     best = float(chance.max())
     if full is not None and chance[-1] >= best - AS_GOOD:
         return Aimed(stretch, full, mark_of(field, stretch, full), float(chance[-1]))
-    first, last = len(_at(stretch)), len(aims) - (full is not None)
+    first, last = len(at), len(aims) - (full is not None)
     if last > first and chance[first:last].max() >= best - AS_GOOD:
         place = first + int(np.argmax(chance[first:last]))
         return Aimed(stretch, float(aims[place]), mark_of(field, stretch, float(aims[place])), float(chance[place]))

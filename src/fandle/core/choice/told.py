@@ -25,7 +25,7 @@ from fandle.core.lines.question import Question
 from fandle.core.lines.reading import Reading, read_at
 from fandle.core.lines.remembered import Remembered
 from fandle.core.lines.window import window
-from fandle.core.shot.approach import Approach, approach, final_approach
+from fandle.core.shot.approach import Approach, approach, offset_at
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
@@ -90,7 +90,7 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     if way.first_ball is None or (key.kind == "point" and not legal):
         return None
     shot = play(layout, stroke, aim.direction)
-    hit = _offset(field, way)
+    hit = offset_at(way, layout, layout.ball(way.first_ball))
     read = _mark_read(field, aim, shot)
     if read is None:
         return None
@@ -136,13 +136,6 @@ def _kind(field: Field, kind: str, way: Approach) -> str:
     table = field.layout.table
     (ax, ay), (bx, by) = [(ev.x * table.diamond_x, ev.y * table.diamond_y) for ev in way.events[-2:]]
     return "rail-first" if math.hypot(bx - ax, by - ay) <= TOGETHER * table.ball_radius else kind
-
-
-def _offset(field: Field, way: Approach) -> float:
-    """How far right of the centre of the ball met the way passes, ball diameters."""
-    (px, py), (ux, uy) = final_approach(way, field.layout)
-    gx, gy = field.layout.metres(field.layout.ball(way.first_ball or ""))
-    return (ux * (gy - py) - uy * (gx - px)) / (2 * field.layout.table.ball_radius)
 
 
 def _mark_read(field: Field, aim: Aimed, shot: Shot) -> Reading | None:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from fandle.core.errors import BadInputError, EngineError
+from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.physics import engine as e
 from fandle.core.physics.scene import blank_tape
@@ -85,6 +86,13 @@ def final_approach(way: Approach, layout: Layout) -> tuple[Point, Point]:
     piece = way.pieces[-1]
     here = piece.end[0] * table.diamond_x, piece.end[1] * table.diamond_y
     return here, (math.cos(piece.heading), math.sin(piece.heading))
+
+
+def offset_at(way: Approach, layout: Layout, ball: Ball) -> float:
+    """How far right of a ball's centre the way passes, as it comes to its last event, ball diameters."""
+    (px, py), (ux, uy) = final_approach(way, layout)
+    gx, gy = layout.metres(ball)
+    return (ux * (gy - py) - uy * (gx - px)) / (2 * layout.table.ball_radius)
 
 
 def pushes(layout: Layout, way: Approach) -> bool:

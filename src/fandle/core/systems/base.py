@@ -24,6 +24,7 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import speed_of
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
+FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
 SCAN = 60  # steps in which the track through the cue ball is looked for
 

@@ -10,14 +10,13 @@ from fandle.core.shot.approach import Approach, approach
 from fandle.core.shot.path import into_pocket
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses, passing
-from fandle.core.systems.base import Count, Draft, Landing, NoCount, View, figure
+from fandle.core.systems.base import FULL, Count, Draft, Landing, NoCount, View, figure
 from fandle.core.systems.own import own_in_words
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of
 from fandle.core.words.balls import spoken
 
-FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 FROZEN = 0.002  # diamonds, half a millimetre: a cue ball this near to a rail has no way into it
 NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
 NEXT = 0.05  # diamonds from one to the next

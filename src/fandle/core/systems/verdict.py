@@ -10,12 +10,11 @@ from typing import Literal
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.shot.approach import Approach, approach, final_approach
+from fandle.core.shot.approach import Approach, approach, offset_at
 from fandle.core.shot.play import play
 from fandle.core.shot.travel import passing
-from fandle.core.systems.base import Count, Landing
+from fandle.core.systems.base import FULL, Count, Landing
 
-FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 MORE = 1  # rails beyond the counted ones after which the target may be met
 
 
@@ -30,7 +29,7 @@ def proved(layout: Layout, found: Count, target: Ball, pots: bool = False, way: 
     way = way_of(layout, found) if way is None else way
     done = len(way.rails)
     if way.first_ball == target.id and way.rails[: len(rails)] == rails[:done] and done <= len(rails) + MORE:
-        full = offset(layout, way, target)
+        full = offset_at(way, layout, target)
         met: Literal["left", "right", "full"] = "full" if abs(full) < FULL else "right" if full > 0.0 else "left"
         pocket = potted(layout, found, target) if pots else None
         return replace(
@@ -45,13 +44,6 @@ def proved(layout: Layout, found: Count, target: Ball, pots: bool = False, way: 
         found.lands, off_balls=max(abs(past) / (2 * table.ball_radius), 1.0), met="right" if past > 0.0 else "left",
         hits=False, after=(), before=(), full=None, pots=None,
     )  # fmt: skip
-
-
-def offset(layout: Layout, way: Approach, target: Ball) -> float:
-    """How far right of the centre of the ball met the way passes, ball diameters."""
-    (px, py), (ux, uy) = final_approach(way, layout)
-    gx, gy = layout.metres(target)
-    return (ux * (gy - py) - uy * (gx - px)) / (2 * layout.table.ball_radius)
 
 
 def potted(layout: Layout, found: Count, target: Ball) -> str | None:
