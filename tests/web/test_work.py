@@ -101,13 +101,22 @@ def test_a_full_queue_says_so_and_the_rest_is_served(monkeypatch: pytest.MonkeyP
 def test_too_much_is_told_and_the_solver_is_free_again() -> None:
     works = Works(1, budget=0.05)
 
+    def working() -> Steps[None]:
+        while True:
+            sum(range(10_000))
+            yield
+
     async def much() -> int:
         with pytest.raises(BadInputError, match="fewer rails"):
-            await ask(works, counting(10_000))
+            await ask(works, working())
         result: int = await ask(works, counting(2))
         return result
 
     assert asyncio.run(much()) == 2
+
+
+def test_waiting_for_a_busy_machine_is_not_too_much() -> None:
+    assert asyncio.run(ask(Works(1, budget=0.05), counting(100, each=0.002))) == 100
 
 
 def test_work_stops_when_its_client_leaves() -> None:
