@@ -25,7 +25,7 @@ from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
-from fandle.store.preferences import MY_CUE, PREFERRED, preference, preferences
+from fandle.store.preferences import MY_CUE, PREFERRED, preferences
 
 
 @dataclass(frozen=True)
@@ -217,30 +217,37 @@ class Mine(NamedTuple):
 
 
 NEWCOMER = Mine()
+SCATTER, TIP = "scatter", "tip_mm"  # the player's scatter, and the diameter of their tip
 HABITS = ("reach", "hand", "plain")  # how the player stands and strokes, among the settings
-SCATTER = "scatter"  # the player's scatter among the settings
+
+
+def said_by(request: Request) -> Mapping[str, Any]:
+    """What an answer needs of the player's settings, all read at once, as it was when this request first asked."""
+    if not hasattr(request.state, "habits"):
+        request.state.habits = preferences(request.app.state.database, (MY_CUE, PREFERRED, SCATTER, TIP, *HABITS))
+    said: Mapping[str, Any] = request.state.habits
+    return said
 
 
 def mine_of(request: Request) -> Mine:
     """The player's favourite system and cue; the house cue where none was chosen, or the chosen one is gone."""
-    database = request.app.state.database
+    said = said_by(request)
     try:
-        cue = shelf_of(request).cue(str(preference(database, MY_CUE, HOUSE.name)))
+        cue = shelf_of(request).cue(str(said.get(MY_CUE, HOUSE.name)))
     except BadInputError:
         cue = HOUSE
-    system = preference(database, PREFERRED, FAVOURITE)
+    system = said.get(PREFERRED)
     return Mine(system if isinstance(system, str) and system in TITLES else FAVOURITE, cue)
 
 
 def player_of(request: Request) -> Player:
     """The player's scatter as it was said, and their reach; a club player's where nothing was, or it cannot be read."""
-    said = preferences(request.app.state.database, (SCATTER, *HABITS))
-    kept = said.get(SCATTER)
+    kept = said_by(request).get(SCATTER)
     try:
         player = CLUB if kept is None else validated(PlayerFile, kept).player()
     except BadInputError:
         player = CLUB
-    return replace(player, body=_habits(said).body)
+    return replace(player, body=habits_of(request).body)
 
 
 class Habits(NamedTuple):
@@ -252,10 +259,7 @@ class Habits(NamedTuple):
 
 def habits_of(request: Request) -> Habits:
     """The player's habits as they were said; anybody's where nothing was, or it cannot be read."""
-    return _habits(preferences(request.app.state.database, HABITS))
-
-
-def _habits(said: Mapping[str, Any]) -> Habits:
+    said = said_by(request)
     try:
         body = body_of(str(said.get("reach", ANYBODY.build)), str(said.get("hand", ANYBODY.hand)))
     except BadInputError:
@@ -267,7 +271,7 @@ def tip_of(request: Request, cue: Cue | None = None) -> float:
     """Diameter of the tip in metres: a club cue's own, else the player's setting."""
     if cue is not None and cue.name not in CUES:
         return cue.tip
-    kept = preference(request.app.state.database, "tip_mm", None)
-    low, high = CUE_LIMITS["tip"]
-    usable = isinstance(kept, float | int) and low <= kept / 1000 <= high
-    return kept / 1000 if usable else TIP_DIAMETER_M
+    kept, (low, high) = said_by(request).get(TIP), CUE_LIMITS["tip"]
+    if isinstance(kept, float | int) and low <= kept / 1000 <= high:
+        return kept / 1000
+    return TIP_DIAMETER_M

@@ -23,6 +23,7 @@ SAID = frozenset(
 )  # fmt: skip
 # what is long and holds no words
 DRAWN = frozenset(("answer", "films", "layout", "line", "mark", "path", "rests", "shot"))
+WORDLESS = (bool, int, float, type(None))
 # words that stand in the templates: (American, British)
 LABELS = {
     "side": ("English", "Side"),
@@ -64,7 +65,10 @@ def said(data: T, screen: Screen, field: str = "") -> T:
     if isinstance(found, str):
         found = screen.say(found) if field in SAID else found
     elif isinstance(found, dict):
-        found = {key: value if key in DRAWN else said(value, screen, key) for key, value in found.items()}
+        found = {
+            key: value if key in DRAWN or type(value) in WORDLESS else said(value, screen, key)
+            for key, value in found.items()
+        }
     elif isinstance(found, list | tuple):
         found = type(found)(said(value, screen, field) for value in found)
     return cast(T, found)

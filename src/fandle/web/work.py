@@ -25,8 +25,9 @@ T = TypeVar("T")
 P = TypeVar("P")
 PATIENCE_S = 0.1  # for which a slice of long work waits for pages and files
 NICE = 5  # of the solvers' threads
-SLICE_S = 0.006  # a solver gives way after this much work
-BUDGET_S = 10.0  # of a core's time for one request: a busy machine makes no question too long
+SLICE_S = 0.006  # a solver gives way after this much long work
+QUICK_SLICE_S = 0.1  # and of quick work: on a busy machine, too, an answer is done in one go, in its turn
+BUDGET_S = 10.0  # of a core's time for one request
 MOST_QUICK, MOST_LONG = 64, 32  # requests under way or waiting
 READERS = 1  # questions read at once, so that a crowd of them leaves the pages their turn
 RETRY_S = 1  # what a client is told to wait when all is full
@@ -168,7 +169,7 @@ class Works:
     async def _told(
         self, request: Request | None, steps: Generator[P | None, None, T], quick: bool, questions: int = 1
     ) -> AsyncIterator[P | T]:
-        spent, loop = 0.0, asyncio.get_running_loop()
+        spent, loop, most = 0.0, asyncio.get_running_loop(), QUICK_SLICE_S if quick else SLICE_S
         while True:
             if not quick:
                 await self._give_way()
@@ -176,7 +177,7 @@ class Works:
             try:
                 if request is not None and await request.is_disconnected():
                     raise ClientGoneError("the client has left")
-                slice_ = asyncio.ensure_future(loop.run_in_executor(self._pool, _slice, steps))
+                slice_ = asyncio.ensure_future(loop.run_in_executor(self._pool, _slice, steps, most))
                 try:
                     done, value, took = await asyncio.shield(slice_)
                 except asyncio.CancelledError:
@@ -211,18 +212,18 @@ def _be_patient() -> None:
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)
 
 
-def _slice(steps: Generator[Any, None, Any]) -> tuple[bool, Any, float]:
-    """Steps for a few milliseconds, or until they tell something: (done, what they tell or come to, its core's seconds).
+def _slice(steps: Generator[Any, None, Any], most: float) -> tuple[bool, Any, float]:
+    """Steps for a few milliseconds, or until they tell something: (done, what they tell or come to, seconds).
 
-    Waiting for a turn on a busy machine is not counted: the same question is answered there, too.
+    The seconds are its core's: waiting for a turn on a busy machine makes no question too long.
     """
-    start, worked = time.perf_counter(), time.thread_time()
+    began, worked = time.perf_counter(), time.thread_time()
     while True:
         try:
             told = next(steps)
         except StopIteration as done:
             return True, done.value, time.thread_time() - worked
-        if told is not None or time.perf_counter() - start > SLICE_S:
+        if told is not None or time.perf_counter() - began > most:
             return False, told, time.thread_time() - worked
 
 

@@ -26,7 +26,7 @@ from fandle.store.figures import of_set_up, same_set_up
 from fandle.store.preferences import MY_CUE, PREFERRED, set_preference
 from fandle.web import address
 from fandle.web.faults import KEPT
-from fandle.web.known import HABITS, shelf_of
+from fandle.web.known import HABITS, TIP, shelf_of
 from fandle.web.noted import noted_attempt, noted_situation
 from fandle.web.table.api import Question, situation
 from fandle.web.work import works_of
@@ -194,7 +194,7 @@ def put_preferences(preferences: Preferences, request: Request) -> Preferences:
         set_preference(database, PREFERRED, preferences.system)
     if preferences.cue is not None:
         set_preference(database, MY_CUE, shelf_of(request).cue(preferences.cue).name)
-    for name in ("tip_mm", *HABITS):
+    for name in (TIP, *HABITS):
         value = getattr(preferences, name)
         if value is not None:
             set_preference(database, name, value)

@@ -15,7 +15,7 @@ from fandle.core.lines.question import ANY
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
-from fandle.core.steps import at_once
+from fandle.core.steps import Steps, at_once
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, speed_of
@@ -163,17 +163,17 @@ def situation(question: Question, request: Request) -> Situation:
     )
 
 
-def _asked(question: Question, request: Request) -> tuple[Situation, float]:
-    """(the situation, its tip's diameter in m)."""
-    asked = situation(question, request)
-    return asked, tip_of(request, asked.stroke.cue)
-
-
 @router.post(address.ANSWER, responses=FAULTS)
 async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
-    asked, tip = await works_of(request).read(_asked, question, request)
-    found = await works_of(request).run(request, answer(asked, tip))
+    found: AnswerModel = await works_of(request).run(request, _answered(question, request))
+    return found
+
+
+def _answered(question: Question, request: Request) -> Steps[AnswerModel]:
+    """A question read, worked out and said as this screen says it."""
+    asked = situation(question, request)
+    found = yield from answer(asked, tip_of(request, asked.stroke.cue))
     screen = screen_of(request, asked.table)
     return {**said(found, screen), "upright": screen.upright}
 
