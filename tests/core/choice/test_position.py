@@ -130,3 +130,30 @@ def test_what_is_written_of_the_next_ball() -> None:
         next_of(layout, "3:top")
     with pytest.raises(BadInputError, match="without pockets"):
         next_of(lay({"cue": (1, 1), "white": (3, 1), "red": (5, 2)}, "three-cushion"), "red")
+
+
+@pytest.mark.parametrize(
+    "places",
+    [
+        {"cue": (5.69, 0.7), "7": (7.24, 0.48), "3": (1.63, 0.93), "4": (6.2, 3.77), "5": (6.63, 1.27)},
+    ],
+)
+def test_much_side_brings_the_cue_ball_round_for_the_next_ball(
+    places: dict[str, tuple[float, float]], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Asked for the next ball, more than a tip of side over two rails and more; without it the next pot is less likely.
+
+    Common practice, no published source.
+    """
+    layout = lay(places, "straight", target="7")
+    field, wish = Field.of(layout, 1), Wish("pot", draws=200, then=Then(next=Next("3")))
+    first = finish(rank(field, Stroke(3.2), wish))[0]
+    tips = first.aim.stretch.tried.tips
+    assert abs(tips) == 1.25
+    shot = play(layout, first.aim.stretch.tried.stroke, first.aim.direction)
+    met = [event.kind for event in shot.events if event.ball == "cue"]
+    assert met[met.index("ball") :].count("rail") >= 2
+    monkeypatch.setattr("fandle.core.choice.plan.much_side", lambda table, cue: [])
+    usual = finish(rank(field, Stroke(3.2), wish))[0]
+    assert abs(usual.aim.stretch.tried.tips) <= 1.0
+    assert wish.share(usual.chance) < wish.share(first.chance) - 0.02

@@ -114,8 +114,8 @@ def test_figures_in_the_words_are_the_played_ones() -> None:
         assert -1 / 7 < lands("M4", "pool-9ft", "far", cue, (4.0, 0.09)) < 0.0
     assert "one diamond short for targets round the other corner" in page_of("M16").drifts
     assert lands("M16", "pool-9ft", "far,foot,near", (1.0, 0.3), (0.1, 3.5)) == pytest.approx(-1.0, abs=0.1)
-    assert "short rail first, up to 2½ marks long" in page_of("M10").drifts
-    assert lands("M10", "snooker-12ft", "foot,far", (4.0, 2.0), (1.0, 2.0)) == pytest.approx(2.5, abs=0.2)
+    assert "short rail first, up to 1½ marks long" in page_of("M10").drifts
+    assert lands("M10", "snooker-12ft", "foot,far", (2.0, 1.0), (3.0, 2.0)) == pytest.approx(1.5, abs=0.1)
 
 
 def test_a_map_leaves_out_places_where_no_ball_can_lie() -> None:

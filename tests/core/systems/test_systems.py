@@ -4,6 +4,7 @@ Worked examples and landings: common practice, no published source.
 """
 
 import itertools
+import re
 from collections import Counter
 from dataclasses import replace
 
@@ -13,6 +14,7 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing
 from fandle.core.lines.mirror import natural_direction
+from fandle.core.shot.play import play
 from fandle.core.systems import equal_count_further, product
 from fandle.core.systems.base import Count, Draft, NoCount, View, figure
 from fandle.core.systems.reference_lines import reference_marks
@@ -21,6 +23,7 @@ from fandle.core.systems.spread import spread
 from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import speed_of
 from fandle.core.table.standards import standard_table, usual_game
 
 POOL, CAROM = standard_table("pool-9ft"), standard_table("carom-10ft")
@@ -237,7 +240,7 @@ def test_m5_lands_within_three_quarters() -> None:
     assert max(landings("M5", (FOOT,), places)) <= 0.75
 
 
-def test_m10_lands_within_three_quarters() -> None:
+def test_m10_lands_within_a_diamond_medium_soft_with_half_a_tip_at_most() -> None:
     """Its core range: the first rail met at 30 to 70°."""
     starts = [(x, y) for x in (1.5, 2.5, 3.5) for y in (0.4, 1.2, 2.0)]
     ends = [(x, y) for x in (5.0, 6.0, 7.0) for y in (0.4, 1.2, 2.0)]
@@ -249,16 +252,35 @@ def test_m10_lands_within_three_quarters() -> None:
         met = [c for c in found if isinstance(c, Count)]
         core = [c for c in met if 30 <= (c.shot.events[0].in_deg or 0.0) <= 70]
         assert len(core) >= 25
-        assert max(c.lands.off_diamonds for c in core) <= 0.75
-        assert all(c.stroke.side * (1 if rails[0] is FAR else -1) > 0 for c in core)  # running on both rails
+        off = sorted(c.lands.off_diamonds for c in core)
+        assert off[len(off) // 2] <= 0.45
+        assert off[int(0.95 * len(off))] <= 1.0
+        running = [c.stroke.side * (1 if rails[0] is FAR else -1) for c in core]
+        assert 0.0 <= min(running) < max(running) <= 0.175
+        assert all(c.lengths <= 2.5 for c in core)
 
 
-def test_m10_needs_more_side_the_flatter_the_line() -> None:
-    flat, steep = (
-        counted("M10", (FAR, FOOT), (1.0, 1.0), (6.0, 0.6)),
-        counted("M10", (FAR, FOOT), (5.0, 0.4), (7.2, 0.6)),
-    )
-    assert flat.stroke.side > steep.stroke.side > 0
+def test_m10_over_one_rail_finds_a_ball_on_the_second() -> None:
+    """From (1.5, 1.2) over far at the 7 on the foot rail, and turned: the same parallel, plain. Medium soft it comes long
+    here, as every flat line does; played at the pace that is told, it hits."""
+    for turn in TURNS:
+        rails = (turn.rail(FAR),)
+        layout = lay(turn.point(1.5, 1.2), turn.point(7.9, 2.2))
+        found = counted("M10", rails, turn.point(1.5, 1.2), turn.point(7.9, 2.2))
+        assert found.stroke.side == 0.0
+        assert found.lengths == pytest.approx(2.25, abs=0.01)
+        mirrored = counted("M6", rails, turn.point(1.5, 1.2), turn.point(7.9, 2.2)).aim.centre
+        assert found.aim.centre == pytest.approx(mirrored, abs=0.1)  # the ball does not quite lie where foot is met
+        told = re.search(r"it takes (\d)([¼½¾]?) lengths", found.adjust)
+        assert told is not None
+        lengths = int(told[1]) + {"": 0.0, "¼": 0.25, "½": 0.5, "¾": 0.75}[told[2]]
+        firmer = replace(found.stroke, speed=speed_of(POOL, lengths))
+        assert play(layout, firmer, found.direction).first_ball == "7"
+    off_the_rail = count("M10", lay((1.5, 1.2), (6.5, 2.2)), (FAR,))
+    assert isinstance(off_the_rail, NoCount)
+    assert "must lie on the foot rail" in off_the_rail.reason
+    near_it = counted("M10", (FAR,), (4.5, 1.2), (7.7, 2.6))
+    assert near_it.lands.hits
 
 
 def test_m10_tells_how_its_variant_does() -> None:
@@ -401,7 +423,8 @@ def test_what_does_not_apply_says_why() -> None:
         ("M14", (FAR, FOOT, NEAR), "to have a third number"),
         ("M18", (FOOT, FAR, HEAD), "must lie on the head rail"),
         ("M3", (FAR, FOOT), "it counts over one rail, not over far,foot"),
-        ("M10", (FAR,), "it counts over 2 rails, not over far"),
+        ("M10", (FAR,), "over one rail the 7 must lie on the foot rail"),
+        ("M11", (FAR,), "it counts over 2 rails, not over far"),
     ):
         found = count(method, open_one, rails)
         assert isinstance(found, NoCount), (method, found)
@@ -420,7 +443,7 @@ def test_what_does_not_apply_says_why() -> None:
 
 def test_orders_and_turns() -> None:
     assert set(orders_of("M7")) == {(FAR,), (NEAR,)}
-    assert len(orders_of("M10")) == 8
+    assert len(orders_of("M10")) == 12
     assert systems_over((FAR, FOOT, NEAR)) == ["M12", "M14", "M15", "M16"]
     assert "M18" in systems_over((HEAD, NEAR, FOOT))
     layout = lay((5.0, 1.0), (2.0, 1.0))

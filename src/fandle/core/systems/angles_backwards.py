@@ -10,7 +10,8 @@ from dataclasses import dataclass
 
 from fandle.core.lines.marks import crossing
 from fandle.core.lines.mirror import contacts, natural_direction
-from fandle.core.systems.base import Draft, RailNumber, View, paced
+from fandle.core.systems.base import Draft, RailNumber, View
+from fandle.core.systems.taught import by_eye
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -21,7 +22,6 @@ ORDERS = (
     (Rail.FAR, Rail.NEAR), (Rail.FOOT, Rail.HEAD),
     (Rail.FAR, Rail.FOOT, Rail.NEAR), (Rail.FOOT, Rail.FAR, Rail.HEAD),
 )  # fmt: skip
-LENGTHS = {1: 2.75, 2: 3.0, 3: 3.5}  # further goes firmer
 
 
 @dataclass(frozen=True)
@@ -75,5 +75,4 @@ def count(view: View) -> Draft | str:
     adjust = (
         "Each rail makes its own error: look at the angles here, then at the played ones, and learn the difference."
     )
-    stroke = paced(view.layout.table, LENGTHS[n])
-    return Draft(found.at, "centre", stroke, found.numbers(), found.steps(view), say, adjust)
+    return Draft(found.at, "centre", by_eye(view), found.numbers(), found.steps(view), say, adjust)

@@ -21,10 +21,11 @@ from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.play import object_run, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems import halving
-from fandle.core.systems.base import Count, NoCount, Own, View, added, figure, halved, paced
+from fandle.core.systems.base import Count, NoCount, Own, View, added, figure, halved
 from fandle.core.systems.own import own_in_words
 from fandle.core.systems.played import FROZEN, astray, landing
 from fandle.core.systems.symmetry import Turn
+from fandle.core.systems.taught import paced
 from fandle.core.table.pocket import POCKET_NAMES, Mouth, mouths
 from fandle.core.table.rails import Rail, rails_name
 from fandle.core.table.speeds import lengths_of, speed_of

@@ -10,7 +10,6 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from fandle.core.constants import FASTEST_MPS
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import Marks
@@ -19,9 +18,7 @@ from fandle.core.lines.solution import ObjectContact
 from fandle.core.shot.approach import Approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.symmetry import ACROSS, Turn
-from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
-from fandle.core.table.speeds import speed_of
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
@@ -239,11 +236,6 @@ def figure(value: float, digits: int = 2) -> str:
     """A number as a player writes it: at most two decimals, a proper minus, no trailing noughts."""
     text = f"{value:.{digits}f}".rstrip("0").rstrip(".") if digits else f"{value:.0f}"
     return ("0" if text in ("-0", "") else text).replace("-", "−")
-
-
-def paced(table: Table, lengths: float, side: float = 0.0) -> Stroke:
-    """A stroke of so many table lengths, no faster than a stroke can be: slow tables ask for more."""
-    return Stroke(min(speed_of(table, lengths), FASTEST_MPS), side)
 
 
 def halved(n: float, digits: int = 2) -> str:

@@ -9,7 +9,8 @@ read aims that say nothing else.
 
 import math
 
-from fandle.core.systems.base import Draft, Own, RailNumber, View, figure, paced
+from fandle.core.systems.base import Draft, Own, RailNumber, View, figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 

@@ -4,15 +4,15 @@ For a cue ball close to the cushion, where its own end of the line is hard to se
 the nose. Common practice, no published source.
 """
 
-from fandle.core.systems.base import Draft, RailNumber, View, added, figure, paced
+from fandle.core.systems.base import Draft, RailNumber, View, added, figure
 from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, shaft, sight
+from fandle.core.systems.taught import by_eye
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
 METHOD = "M9"
 TITLE = "From the object ball"
 ORDERS = ((Rail.FAR,), (Rail.FOOT,))
-LENGTHS = 2.75
 
 
 def count(view: View) -> Draft | str:
@@ -30,7 +30,7 @@ def count(view: View) -> Draft | str:
         f"{figure(back)} {marks} from opposite {ball}. Remember that mark, go round, and shoot at it."
     )
     adjust = "Best when the cue ball is close to a cushion: the longer half of the line is easier to see."
-    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust)
+    return Draft(at, "nose", by_eye(view), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

@@ -12,10 +12,11 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import inches
 from fandle.core.shot.side import running
-from fandle.core.systems.base import Count, Draft, RailNumber, View, figure, paced
+from fandle.core.systems.base import Count, Draft, RailNumber, View, figure
 from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, sight
 from fandle.core.systems.hands import span as span_of
 from fandle.core.systems.played import Aiming
+from fandle.core.systems.taught import HALF_TIP, by_eye
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -23,9 +24,8 @@ from fandle.core.words.balls import spoken
 METHOD = "M8"
 TITLE = "Ghost ball and span"
 ORDERS = ((Rail.FAR,), (Rail.FOOT,))
-LENGTHS = 2.75
 HAND_M = 0.2  # between finger and thumb; a longer span is taken with the cue
-HALF_TIP, LITTLE_FOLLOW = 0.175, 0.1  # radii, of those who play it with running side and follow
+LITTLE_FOLLOW = 0.1  # radii, of those who play it with running side and follow
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def held(view: View, at: float) -> Held:
 
 def count(view: View) -> Draft | str:
     """The span to carry over the rail, and the mark to remember."""
-    target, rail, ball, table = view.target, view.rail, spoken(view.target.id), view.layout.table
+    target, rail, ball = view.target, view.rail, spoken(view.target.id)
     if view.at_edge(target):
         return f"{ball} hangs over the edge of the {view.name(rail)} rail: there is no span to carry"
     at = view.mirror_mark()
@@ -78,7 +78,7 @@ def count(view: View) -> Draft | str:
         f"and remember the mark {mark} the line crosses."
     )
     adjust = "The image in the edge is a ball too far away, so the hit comes a little short: thicker than it looks."
-    return Draft(at, "nose", paced(table, LENGTHS), numbers, steps, say, adjust)
+    return Draft(at, "nose", by_eye(view), numbers, steps, say, adjust)
 
 
 def _whose(grip: Held, ball: str) -> str:

@@ -6,8 +6,9 @@ the target by t and it moves t/2. Exact for mirrors in the nose where start and 
 rail. Common practice, no published source.
 """
 
-from fandle.core.systems.base import Draft, Own, RailNumber, View, figure, paced
+from fandle.core.systems.base import Draft, Own, RailNumber, View, figure
 from fandle.core.systems.hands import HandStep, on, remember, shaft, span
+from fandle.core.systems.taught import by_eye
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -17,7 +18,6 @@ ORDERS = ((Rail.FAR,),)
 START, MARK, END = 0.0, 4.0, 8.0  # only halved from
 PLAYED = (3.0, 6.0)  # the mark and end of the track from the same corner that is shot
 LEVEL = 0.75  # diamonds: how unequal the two distances from the aim rail may be
-LENGTHS = 2.75
 
 
 def count(view: View) -> Draft | str:
@@ -61,7 +61,7 @@ def count(view: View) -> Draft | str:
         f"That track is only halved from, its mark is a pocket. On a strange table shoot the one from the same corner "
         f"over {figure(mark)} to {figure(back)} once, and carry its error along."
     )
-    return Draft(at, "nose", paced(view.layout.table, LENGTHS), numbers, steps, say, adjust, Own(at, 1.0))
+    return Draft(at, "nose", by_eye(view), numbers, steps, say, adjust, Own(at, 1.0))
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

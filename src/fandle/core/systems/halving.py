@@ -7,8 +7,9 @@ Read at the nose, played plain; the longer the count the firmer the stroke.
 
 import math
 
-from fandle.core.systems.base import Draft, Own, RailNumber, View, added, figure, halved, paced
+from fandle.core.systems.base import Draft, Own, RailNumber, View, added, figure, halved
 from fandle.core.systems.hands import HandStep, finger, on, remember, shaft, span
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 

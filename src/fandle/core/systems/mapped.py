@@ -24,7 +24,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.systems import round_the_table
 from fandle.core.systems.base import Draft, View
-from fandle.core.systems.played import FROZEN
+from fandle.core.systems.played import FROZEN, arriving
 from fandle.core.systems.registry import METHODS, facing, known
 from fandle.core.systems.verdict import MORE
 from fandle.core.table.pocket import Point
@@ -87,10 +87,31 @@ def landings(
         np.array(starts)[numbers] * scale, np.zeros(len(aimed), np.int64),
     )  # fmt: skip
     arrived = arrive(rows, table.params(), np.array([rail.number for rail in rails]), goal)
+    if np.isnan(arrived.off).any():
+        rows = _harder(settled, rails, target, aimed, rows, starts, np.isnan(arrived.off))
+        arrived = arrive(rows, table.params(), np.array([rail.number for rail in rails]), goal)
     found.off[numbers] = arrived.off / (table.diamond_x if rails[-1].is_long else table.diamond_y)
     beside, hit = np.abs(arrived.past) / (2 * table.ball_radius), _hit(settled, rails, target, rows)
     found.off_balls[numbers] = np.where(hit, np.minimum(beside, JUST_HIT), np.maximum(beside, 1.0))
     return found
+
+
+def _harder(
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    target: Ball,
+    aimed: Sequence[Aimed],
+    rows: Strokes,
+    starts: Sequence[Point],
+    lost: NDArray[np.bool_],
+) -> Strokes:
+    """The rows, with the stroke that does get there in those of the `lost` ones that come to rest on the way."""
+    strokes = rows.stroke.copy()
+    for k in np.flatnonzero(lost).tolist():
+        each = aimed[k]
+        there = layout.moved(tuple(Ball(CUE, *starts[each.number]) if b.id == CUE else b for b in layout.balls))
+        strokes[k] = arriving(there, rails, (target.x, target.y), each.stroke, each.direction)[0].array()
+    return rows._replace(stroke=strokes)
 
 
 def _hit(layout: Layout, rails: tuple[Rail, ...], target: Ball, rows: Strokes) -> NDArray[np.bool_]:

@@ -5,14 +5,14 @@ centre over two rails. Common practice among snooker players, no published sourc
 """
 
 from fandle.core.systems.angles_backwards import matched
-from fandle.core.systems.base import Draft, View, paced
+from fandle.core.systems.base import Draft, View
+from fandle.core.systems.taught import by_eye
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
 METHOD = "M13"
 TITLE = "Natural escape"
 ORDERS = ((Rail.FAR, Rail.FOOT), (Rail.FOOT, Rail.FAR), (Rail.FAR, Rail.NEAR))
-LENGTHS = 3.0
 
 
 def count(view: View) -> Draft | str:
@@ -26,5 +26,4 @@ def count(view: View) -> Draft | str:
         f"the {second} one, on to {spoken(view.target.id)}: two plain rebounds. Now put the others back."
     )
     adjust = "Keep the pace so that the ball still rolls when it arrives, and think of where both will lie."
-    stroke = paced(view.layout.table, LENGTHS)
-    return Draft(found.at, "centre", stroke, found.numbers(), found.steps(view), say, adjust)
+    return Draft(found.at, "centre", by_eye(view), found.numbers(), found.steps(view), say, adjust)

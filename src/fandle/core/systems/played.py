@@ -1,5 +1,6 @@
 """A count played: turned back to the real table, its own aim with its own stroke, and where that lands."""
 
+import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -12,14 +13,18 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses, passing
 from fandle.core.systems.base import FULL, Count, Draft, Landing, NoCount, View, figure
 from fandle.core.systems.own import own_in_words
+from fandle.core.systems.taught import HARDEST, QUARTER, paced
+from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of
 from fandle.core.words.balls import spoken
+from fandle.core.words.spoken import mixed
 
 FROZEN = 0.002  # diamonds, half a millimetre: a cue ball this near to a rail has no way into it
 NEIGHBOURS = 24  # marks tried on either side of one that cannot be played
 NEXT = 0.05  # diamonds from one to the next
+TINY = 1e-6  # of a quarter: a stroke of three lengths is at its step already
 
 
 def landing(
@@ -64,6 +69,35 @@ def astray(shot: Approach, rails: tuple[Rail, ...], target: str) -> str:
     return f"the ball would {into_pocket(last) + ',' if last.pocket else 'stop'} {there}"
 
 
+def _stops_short(shot: Approach, rails: tuple[Rail, ...], lands: Landing | None) -> bool:
+    """Does the ball come to rest on its way, before it is level with its target?"""
+    on_its_way = shot.rails == rails[: len(shot.rails)]
+    return lands is None and on_its_way and bool(shot.events) and shot.events[-1].kind == "stop"
+
+
+def arriving(
+    layout: Layout, rails: tuple[Rail, ...], goal: Point, stroke: Stroke, direction: float
+) -> tuple[Stroke, Approach, Landing | None]:
+    """A line played, other balls aside: (stroke, way, landing).
+
+    Where the stroke stops before the goal, the least of the harder ones, in quarters of a table length, that gets
+    there; the stroke itself where none does.
+    """
+
+    def play(played: Stroke) -> tuple[Stroke, Approach, Landing | None]:
+        shot = approach(layout, played, direction, most_rails=len(rails) + 1, ignore_balls=True)
+        return played, shot, landing(layout, rails, goal, shot)
+
+    first = found = play(stroke)
+    table, lengths = layout.table, lengths_of(layout.table, stroke.speed)
+    while _stops_short(found[1], rails, found[2]):
+        lengths = QUARTER * (math.floor(lengths / QUARTER + TINY) + 1)
+        if lengths > HARDEST:
+            return first
+        found = play(replace(stroke, speed=paced(table, lengths).speed))
+    return found
+
+
 @dataclass(frozen=True)
 class Aiming:
     """Who aims at what over which rails, with which stroke; the mark itself is left open."""
@@ -76,10 +110,14 @@ class Aiming:
 
     def play(self, at: float) -> tuple[float, Approach, Landing | None]:
         """(direction, way, landing) of the mark `at`, other balls aside."""
-        layout, rails = self.layout, self.rails
-        direction = direction_to(layout.table, rails[0], layout.metres(layout.cue), at, self.frame)
-        shot = approach(layout, self.stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-        return direction, shot, landing(layout, rails, self.goal, shot)
+        direction = self.direction(at)
+        shot = approach(self.layout, self.stroke, direction, most_rails=len(self.rails) + 1, ignore_balls=True)
+        return direction, shot, landing(self.layout, self.rails, self.goal, shot)
+
+    def direction(self, at: float) -> float:
+        """Where the cue points for the mark `at`, rad."""
+        layout = self.layout
+        return direction_to(layout.table, self.rails[0], layout.metres(layout.cue), at, self.frame)
 
     def neighbour(self, at: float) -> str:
         """The mark next to one that a jaw spoils from which the ball does arrive, in words; "" where none is near."""
@@ -89,6 +127,14 @@ class Aiming:
                 if lands is not None:
                     return f"; the neighbouring choice {figure(mark)} is open and lands {lands.where}"
         return ""
+
+
+def _paced_up(table: Table, stroke: Stroke, played: Stroke) -> str:
+    """What is said of a stroke that had to be harder than the system's own."""
+    if played == stroke:
+        return ""
+    usual, more = (mixed(round(lengths_of(table, each.speed) / QUARTER) * QUARTER) for each in (stroke, played))
+    return f" Its usual {usual} lengths do not get there: {more} is the least that does."
 
 
 def blocker(count: Count, target: str, way: Approach) -> tuple[str, bool]:
@@ -124,7 +170,8 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
         return no(f"the cue ball lies against the {rails[0]} rail: it cannot be played over it")
     stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
     aiming = Aiming(layout, rails, draft.frame, stroke, (target.x, target.y))
-    direction, shot, lands = aiming.play(at)
+    direction = aiming.direction(at)
+    played, shot, lands = arriving(layout, rails, aiming.goal, stroke, direction)
     if lands is None:
         jaw = bool(shot.events) and shot.events[-1].pocket is not None
         other = aiming.neighbour(at) if beside and jaw else ""
@@ -133,8 +180,8 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
     own = None if draft.own is None else replace(draft.own, unit=run * draft.own.unit)
     numbers = tuple(replace(n, rail=turn.rail(n.rail), at=turn.at(n.rail, n.at)) for n in draft.numbers)
     return Count(
-        method, title, rails, numbers, draft.steps, draft.say, draft.adjust, draft.frame,
-        marks(table, rails[0], layout.metres(layout.cue), direction), direction, stroke,
-        lengths_of(table, stroke.speed), lands, shot, remember(table, rails[0], at), own,
+        method, title, rails, numbers, draft.steps, draft.say + _paced_up(table, stroke, played), draft.adjust,
+        draft.frame, marks(table, rails[0], layout.metres(layout.cue), direction), direction, played,
+        lengths_of(table, played.speed), lands, shot, remember(table, rails[0], at), own,
         "" if own is None else own_in_words(own, table, rails[0]),
     )  # fmt: skip

@@ -5,8 +5,9 @@ Exact for mirrors. By hand: hold the equal angles at the target's level and move
 the line in; "project, then halve" is a rougher way. Common practice, no published source.
 """
 
-from fandle.core.systems.base import Draft, RailNumber, View, figure, paced
+from fandle.core.systems.base import Draft, RailNumber, View, figure
 from fandle.core.systems.hands import HandStep, finger, ghost, on, remember, shaft, sight, span
+from fandle.core.systems.taught import by_eye
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -14,7 +15,6 @@ from fandle.core.words.balls import spoken
 METHOD = "M6"
 TITLE = "Projected angles"
 ORDERS = ((Rail.FAR,), (Rail.FOOT,))
-LENGTHS = 2.75
 LEAST = 0.25  # diamonds: less than this is no count
 
 
@@ -48,7 +48,7 @@ def count(view: View) -> Draft | str:
         f"By eye: hold the equal angles at {ball}'s level and move the mark until the cue ball lies under the line in. "
         "Projecting one ball to the other's level and halving is a rougher way."
     )
-    return Draft(at, "centre", paced(table, LENGTHS), numbers, steps, say, adjust)
+    return Draft(at, "centre", by_eye(view), numbers, steps, say, adjust)
 
 
 def hands(view: View, draft: Draft) -> tuple[HandStep, ...]:

@@ -11,7 +11,8 @@ from fandle.core import constants as k
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import figure, paced
+from fandle.core.systems.base import figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import (

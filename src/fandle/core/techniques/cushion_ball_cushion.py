@@ -11,7 +11,8 @@ from fandle.core.physics.batch import Outcomes
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.moment import Moment
 from fandle.core.shot.tips import offset_of
-from fandle.core.systems.base import figure, paced
+from fandle.core.systems.base import figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import (
     Flags,

@@ -19,7 +19,8 @@ from fandle.core.physics.batch import Outcomes
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.play import Shot
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import RailNumber, figure, paced
+from fandle.core.systems.base import RailNumber, figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import Flags, NoTechnique, Technique, Told, fan, number_of, seen, technique, ways_of
 from fandle.core.words.balls import CUE, spoken

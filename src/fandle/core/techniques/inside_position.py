@@ -19,7 +19,8 @@ from fandle.core.shot.play import Shot, play
 from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
-from fandle.core.systems.base import figure, paced
+from fandle.core.systems.base import figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import NoTechnique, Technique, Way
 from fandle.core.words.balls import CUE, spoken

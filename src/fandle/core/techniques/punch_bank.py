@@ -13,7 +13,8 @@ from fandle.core.shot.cue import Cue
 from fandle.core.shot.moment import moment_of
 from fandle.core.shot.play import object_run, play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import figure, paced
+from fandle.core.systems.base import figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.pocket import mouths
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import NoTechnique, Technique, Way

@@ -14,7 +14,8 @@ from fandle.core.shot.cue import Cue
 from fandle.core.shot.moment import Moment, moment_of
 from fandle.core.shot.play import play
 from fandle.core.shot.tips import offset_of
-from fandle.core.systems.base import figure, paced
+from fandle.core.systems.base import figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import (
     NoTechnique,

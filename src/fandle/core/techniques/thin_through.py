@@ -14,7 +14,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.moment import Moment
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import RailNumber, figure, paced
+from fandle.core.systems.base import RailNumber, figure
+from fandle.core.systems.taught import paced
 from fandle.core.table.rails import Rail
 from fandle.core.techniques.base import (
     NoTechnique,
