@@ -16,6 +16,7 @@ from fandle.core.lines.marks import Marks
 from fandle.core.lines.remembered import Remembered
 from fandle.core.lines.solution import ObjectContact
 from fandle.core.shot.approach import Approach
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.symmetry import ACROSS, Turn
 from fandle.core.table.rails import Rail
@@ -150,12 +151,13 @@ class NoCount:
 
 @dataclass(frozen=True)
 class View:
-    """The layout as a method sees it: turned to its own order of rails, in diamonds."""
+    """The layout as a method sees it: turned to its own order of rails, in diamonds. stick: the cue played with."""
 
     layout: Layout
     rails: tuple[Rail, ...]
     target: Ball
     turn: Turn
+    stick: Cue = IDEAL
 
     @property
     def rail(self) -> Rail:

@@ -143,7 +143,7 @@ def _aimed(
     name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, cue: Cue, number: int, start: Point
 ) -> Aimed | None:
     """The aim from one start, turned back to the real table; None where the system does not count."""
-    view = _view(name, layout, rails, target, start)
+    view = _view(name, layout, rails, target, start, cue)
     draft = None if view is None else METHODS[name].count(view)
     if view is None or not isinstance(draft, Draft):
         return None
@@ -159,7 +159,7 @@ def _aimed(
     return Aimed(number, direction, replace(draft.stroke, side=view.turn.hand * draft.stroke.side, cue=cue))
 
 
-def _view(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, start: Point) -> View | None:
+def _view(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, start: Point, stick: Cue) -> View | None:
     """The layout with its cue ball at a start, turned to the system; None where it does not count over these rails."""
     there = layout.moved(tuple(Ball(CUE, *start) if ball.id == CUE else ball for ball in layout.balls))
     found = facing(name, there, rails, target)
@@ -169,4 +169,4 @@ def _view(name: str, layout: Layout, rails: tuple[Rail, ...], target: Ball, star
     turned = turn.layout(layout)  # kept from start to start
     cue = Ball(CUE, *turn.point(*start))
     seen = turned.moved(tuple(cue if ball.id == CUE else ball for ball in turned.balls))
-    return View(seen, wanted, seen.ball(target.id), turn)
+    return View(seen, wanted, seen.ball(target.id), turn, stick)

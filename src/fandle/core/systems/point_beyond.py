@@ -12,7 +12,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing, inches
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems import corner_numbers
-from fandle.core.systems.base import ON_RAIL, Count, Draft, RailNumber, View, figure
+from fandle.core.systems.base import Count, Draft, RailNumber, View, figure
 from fandle.core.systems.spread import spread
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
@@ -32,12 +32,12 @@ def spot(third: float) -> tuple[float, float]:
 
 def count(view: View) -> Draft | str:
     """Where the line to the spot crosses the far nose."""
-    cue, target, ball = view.cue, view.target, spoken(view.target.id)
-    if view.off(target, Rail.NEAR) > ON_RAIL:
-        return f"{ball} must lie on the {view.name(Rail.NEAR)} rail or close to it, to have a third number"
+    cue, ball = view.cue, spoken(view.target.id)
+    third = corner_numbers.third_number(view)
+    if isinstance(third, str):
+        return third
     if view.off(cue, Rail.NEAR) > CLOSE:
         return f"the cue ball lies {figure(cue.y)} off the {view.name(Rail.NEAR)} rail: from there the lines spread"
-    third = 10 * (8.0 - target.x)
     x, y = spot(third)
     at = cue.x + (x - cue.x) * (4.0 - cue.y) / (y - cue.y)
     if at > 8.0:
@@ -46,7 +46,7 @@ def count(view: View) -> Draft | str:
     away = BEYOND * table.diamond_y
     along = view.shown(Rail.FAR, x)
     numbers = (
-        RailNumber(Rail.NEAR, target.x, figure(third, 1), "zero"),
+        *corner_numbers.third_marks(view, third),
         RailNumber(Rail.FAR, at, figure(view.shown(Rail.FAR, at)), "aim"),
     )
     reach = math.hypot((x - at) * table.diamond_x, away)

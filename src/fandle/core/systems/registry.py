@@ -143,14 +143,14 @@ def facing(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> tu
     return None
 
 
-def view_of(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> View | None:
+def view_of(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue = IDEAL) -> View | None:
     """The layout turned to the method; None where it does not count over these rails."""
     found = facing(name, layout, rails, ball)
     if found is None:
         return None
     wanted, turn = found
     there = turn.layout(layout)
-    return View(there, wanted, there.ball(ball.id), turn)
+    return View(there, wanted, there.ball(ball.id), turn, cue)
 
 
 def _tried(
@@ -167,7 +167,7 @@ def _tried(
 
 
 def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool) -> Count | NoCount:
-    module, view = METHODS[name], view_of(name, layout, rails, ball)
+    module, view = METHODS[name], view_of(name, layout, rails, ball, cue)
     if view is not None:
         draft = module.count(view)
         if isinstance(draft, str):
@@ -185,7 +185,8 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     """How a count is measured with hands and cue; () where its system does not measure."""
     module, layout = METHODS[found.method], layout.settled()
     measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
-    view = None if measure is None else view_of(found.method, layout, found.rails, layout.require_target(target))
+    cue, ball = found.stroke.cue, layout.require_target(target)
+    view = None if measure is None else view_of(found.method, layout, found.rails, ball, cue)
     draft = "" if view is None else module.count(view)
     if measure is None or view is None or isinstance(draft, str):
         return ()
@@ -250,7 +251,7 @@ def count_steps(
     found: list[Count | NoCount] = []
     for name in METHODS:
         if kind == "kick" and pocket is None and rails is None:
-            found.append(best_count(name, layout, target, cue, beside=False))
+            found.append(best_count(name, layout, target, cue))
         else:
             found.append(counted(name, layout, rails, target, kind, pocket, cue))
         yield

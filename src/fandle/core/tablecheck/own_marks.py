@@ -239,7 +239,7 @@ def tuned(layout: Layout, count: Count) -> Tuned | None:
     settled = layout.settled()
     target = settled.require_target()
     found = own_marks(settled.table, count.method)
-    view = view_of(count.method, settled, count.rails, target)
+    view = view_of(count.method, settled, count.rails, target, count.stroke.cue)
     draft = None if view is None else METHODS[count.method].count(view)
     if found is None or view is None or not isinstance(draft, Draft):
         return None
