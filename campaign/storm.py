@@ -13,7 +13,7 @@ from campaign import scenes
 from campaign.audit import finite
 from campaign.server import Client, Served
 
-from fandle.core.systems.registry import METHODS
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail, rails_name

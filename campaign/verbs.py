@@ -21,7 +21,8 @@ from fandle.core.lines.held import CHANGES, Instead, solve_instead
 from fandle.core.lines.kick import solve_kick
 from fandle.core.shot.play import Shot, play
 from fandle.core.steps import finish
-from fandle.core.systems.registry import METHODS, all_counts, counted
+from fandle.core.systems.catalogue import METHODS
+from fandle.core.systems.registry import all_counts, counted
 from fandle.core.table.rails import Rail, rails_name
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.files import layout_json

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from tests.conftest import CONTRACT_LAYOUT, fandle
 
 from fandle.cli import main
-from fandle.core.systems.registry import METHODS
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.model import Table
 from fandle.core.techniques.registry import TECHNIQUES
 from fandle.formats.files import table_json

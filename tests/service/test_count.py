@@ -4,7 +4,8 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, NoCount
-from fandle.core.systems.registry import METHODS, counted
+from fandle.core.systems.catalogue import METHODS
+from fandle.core.systems.registry import counted
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 from fandle.service.count import count_line

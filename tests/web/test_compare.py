@@ -11,7 +11,8 @@ from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.solution import Aim
 from fandle.core.shot.cue import HOUSE
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import METHODS, all_counts, count
+from fandle.core.systems.catalogue import METHODS
+from fandle.core.systems.registry import all_counts, count
 from fandle.core.systems.twin import twin_of
 from fandle.core.table.rails import Rail
 from fandle.formats.files import layout_of

@@ -14,7 +14,8 @@ from fandle.core.handbook.page import page_of
 from fandle.core.shot.cue import HOUSE
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import METHODS, count
+from fandle.core.systems.catalogue import METHODS
+from fandle.core.systems.registry import count
 from fandle.core.techniques.registry import TECHNIQUES
 from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_json

@@ -12,8 +12,8 @@ from fastapi.testclient import TestClient
 from fandle.core.practice.cards import SUM, TOPICS, Deck
 from fandle.core.practice.drills import DRILLS
 from fandle.core.practice.quiz import question
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.systems.halving import METHOD as HALVING
-from fandle.core.systems.registry import TITLES
 from fandle.core.table.standards import STANDARDS
 from fandle.store.practice import Answered, Try, counts, last_played, note_answer, note_tries, take_back, tries
 from fandle.web import address

@@ -197,7 +197,16 @@ def count(
     rails: Rails = None,
     kind: Annotated[str, typer.Option(help="kick, or bank: the object ball's line by M3's natural pairs.")] = "kick",
     target: Target = None,
-    pocket: Annotated[str | None, typer.Option(help="Of a bank; without it the one that lands best.")] = None,
+    pocket: Annotated[
+        str | None,
+        typer.Option(
+            help="Count to the contact that pots into it, or any; of a bank, without it the one it lands best in."
+        ),
+    ] = None,
+    hit: Annotated[float, typer.Option(help="Thickness: ball diameters right of full, negative left.")] = 0.0,
+    first: Annotated[
+        str | None, typer.Option(help="The ball met first, of a combination that pots the target.")
+    ] = None,
     cue: CountCue = HOUSE.name,
     as_json: Json = False,
 ) -> None:
@@ -209,16 +218,16 @@ def count(
     if method is not None and is_technique(method):
         _technique(situation_of(table_layout, _plain(table_layout, cue), over, "kick", target, pocket), method, as_json)
         return
-    if kind != "bank" and pocket is not None:
-        raise BadInputError("a count goes to a ball: give --kind bank with a pocket", "pocket", code="only_banks")
-    asked = situation_of(table_layout, _plain(table_layout, cue), over, kind, target, pocket)
+    if first is not None and pocket is None:
+        raise BadInputError("a combination pots: say where with --pocket", "pocket", code="missing")
+    asked = situation_of(table_layout, _plain(table_layout, cue), over, kind, target, pocket, hit)
     if method is None:
-        found = finish(count_all(asked))
+        found = finish(count_all(asked, first))
         close = finish(techniques(asked)) if kind == "kick" else []
         answers = [*map(count_answer, found), *(technique_answer(each, asked.layout) for each in close)]
         print_json(answers) if as_json else typer.echo("\n\n".join([words.counts(found), *map(words.technique, close)]))
     else:
-        counted = count_one(asked, method)
+        counted = count_one(asked, method, first)
         found = [counted.found]
         answer = count_answer(counted.found, counted.others, counted.tuned)
         print_json(answer) if as_json else typer.echo(words.counts(found))

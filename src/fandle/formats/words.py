@@ -92,9 +92,9 @@ def counts(found: list[Count] | list[NoCount] | list[Count | NoCount]) -> str:
 
 def _landing(c: Count) -> list[str]:
     """What happens when a count is played, verdict first."""
-    if c.pocket is not None:
+    if c.contact is not None:
         return [f"{'drops' if c.potted else 'does not drop'} in {c.pocket}: lands {c.lands.where}"]
-    return [f"{verdict_of(c.lands)}, {room_said(c.lands)}"]
+    return [f"{verdict_of(c.lands)}, {room_said(c.lands, c.pocket)}"]
 
 
 def technique(found: Technique | NoTechnique) -> str:

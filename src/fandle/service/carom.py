@@ -7,8 +7,9 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count, figure
+from fandle.core.systems.catalogue import orders_of
 from fandle.core.systems.product import METHOD
-from fandle.core.systems.registry import orders_of, plain_count
+from fandle.core.systems.registry import plain_count
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE, spoken
 

@@ -7,7 +7,7 @@ from datetime import date
 import numpy as np
 
 from fandle.core.player.scatter import Player
-from fandle.core.systems.registry import TITLES
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import fit

@@ -7,8 +7,10 @@ from fandle.core.layout.games import CAROM_GAMES
 from fandle.core.layout.model import Layout
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.catalogue import systems_over
+from fandle.core.systems.contact import FULL_ON, Contact
 from fandle.core.systems.product import METHOD as PRODUCT
-from fandle.core.systems.registry import count_steps, counted, other_rails, systems_over
+from fandle.core.systems.registry import count_steps, counted, other_rails
 from fandle.core.table.rails import Rail
 from fandle.core.tablecheck.own_marks import Tuned, tuned
 from fandle.service.situation import Situation
@@ -29,28 +31,38 @@ class Counted:
     @classmethod
     def of(cls, layout: Layout, found: Count | NoCount, **more: Any) -> "Counted":
         """With what the table's own marks make of it."""
-        own = isinstance(found, Count) and found.pocket is None
+        own = isinstance(found, Count) and found.contact is None and found.goal is None
         return cls(found, tuned=tuned(layout, found) if own and isinstance(found, Count) else None, **more)
 
 
-def count(asked: Situation, method: str | None = None) -> Counted:
+def count(asked: Situation, method: str | None = None, met: str | None = None) -> Counted:
     """One system (the situation's own where none is named) over the rails asked for, or over those it lands best on."""
     name = asked.system if method is None else method
-    found = counted(name, asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket, cue=asked.stroke.cue)
+    contact = contact_of(asked, met)
+    found = counted(name, asked.layout, asked.rails, None, asked.kind, _banked(asked), asked.stroke.cue, contact)
     whole = asked.rails is None and asked.kind == "kick"
-    others = tuple(other_rails(found, asked.layout)) if whole and isinstance(found, Count) else None
+    others = tuple(other_rails(found, asked.layout, contact=contact)) if whole and isinstance(found, Count) else None
     return Counted.of(asked.layout, found, others=others)
 
 
-def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
-    """The favourite system on a line over these rails (a bank's pocket with it).
+def contact_of(asked: Situation, met: str | None = None) -> Contact:
+    """How the ball is to be met: full where nothing else is asked for. met: the first ball of a combination."""
+    return FULL_ON if asked.kind == "bank" else Contact(asked.hit, asked.pocket, met)
+
+
+def _banked(asked: Situation) -> str | None:
+    return asked.pocket if asked.kind == "bank" else None
+
+
+def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None, contact: Contact = FULL_ON) -> Counted:
+    """The favourite system on a line over these rails (a bank's pocket with it), to the contact that is wanted.
 
     Where it does not count, the one that lands nearest of those that do; in carom the product first.
     """
     pocket = pocket if asked.kind == "bank" else None
 
     def counts(name: str) -> Count | NoCount:
-        return counted(name, asked.layout, rails, kind=asked.kind, pocket=pocket, cue=asked.stroke.cue)
+        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue, contact)
 
     found = counts(asked.system)
     if isinstance(found, Count):
@@ -62,6 +74,7 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) ->
     return Counted(found) if best is None else Counted.of(asked.layout, best, favourite=found)
 
 
-def count_all(asked: Situation) -> Steps[list[Count | NoCount]]:
+def count_all(asked: Situation, met: str | None = None) -> Steps[list[Count | NoCount]]:
     """Every system, those that land nearest first, those that do not apply last, in steps."""
-    return count_steps(asked.layout, asked.rails, kind=asked.kind, pocket=asked.pocket, cue=asked.stroke.cue)
+    layout, rails, cue = asked.layout, asked.rails, asked.stroke.cue
+    return count_steps(layout, rails, None, asked.kind, _banked(asked), cue, contact_of(asked, met))

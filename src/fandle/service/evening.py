@@ -12,7 +12,7 @@ from fandle.core.practice.progress import Made, average
 from fandle.core.practice.record import Result, Tried
 from fandle.core.practice.tonight import Kind, Tonight
 from fandle.core.practice.tonight import tonight as plan_of
-from fandle.core.systems.registry import TITLES
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.service.practise import drills

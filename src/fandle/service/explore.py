@@ -10,7 +10,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
-from fandle.core.systems.registry import best_count, count, orders_of
+from fandle.core.systems.catalogue import orders_of
+from fandle.core.systems.registry import best_count, count
 from fandle.core.table.rails import Rail
 from fandle.core.tablecheck.own_marks import OwnMarks, own_marks
 from fandle.core.techniques.base import NoTechnique, Technique

@@ -6,8 +6,9 @@ from fandle.core.practice.drills import Drill
 from fandle.core.practice.own import Counts, own_drill, struck
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count
+from fandle.core.systems.catalogue import systems_over
 from fandle.core.systems.hands import HandStep
-from fandle.core.systems.registry import count, hands_of, systems_over
+from fandle.core.systems.registry import count, hands_of
 from fandle.service.answer import answer
 from fandle.service.practise import drill
 from fandle.service.situation import Situation

@@ -20,7 +20,7 @@ from fandle.core.handbook.trust import (
 )
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
-from fandle.core.systems.registry import known
+from fandle.core.systems.catalogue import known
 from fandle.core.table.rails import Rail
 
 T = TypeVar("T")

@@ -6,7 +6,7 @@ from typing import Any, cast
 from fandle.core.shot.side import running
 from fandle.core.shot.tips import tips_of
 from fandle.core.systems.base import Count, NoCount, figure
-from fandle.core.systems.registry import TITLES
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.own_marks import Tuned
@@ -75,6 +75,6 @@ def sum_of(found: Count) -> tuple[str, str]:
 
 def verdict(found: Count) -> Verdict:
     """What happens when a count is played, and how exactly."""
-    if found.pocket is not None:
+    if found.contact is not None:
         return {"where": "drops" if found.potted else "does not drop", "what": f"lands {found.lands.where}"}
-    return {"where": verdict_of(found.lands), "what": room_said(found.lands)}
+    return {"where": verdict_of(found.lands), "what": room_said(found.lands, found.pocket)}

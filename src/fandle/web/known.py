@@ -14,7 +14,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.player.body import ANYBODY, Body, body_of
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue, find_cue, own_cue
-from fandle.core.systems.registry import TITLES
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import DEFAULT, LABELS, STANDARDS, standard_table
 from fandle.formats.base import validated

@@ -11,7 +11,7 @@ from fandle.core.practice.record import Result, Tried
 from fandle.core.shot.cue import CUES, IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
-from fandle.core.systems.registry import systems_over
+from fandle.core.systems.catalogue import systems_over
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word

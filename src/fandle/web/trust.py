@@ -16,7 +16,7 @@ from fandle.core.errors import BadInputError, FandleError
 from fandle.core.handbook.page import page_of
 from fandle.core.handbook.trust import NONE, Grid, Part, Preferred, TrustMap
 from fandle.core.layout.model import Layout
-from fandle.core.systems.registry import TITLES, known
+from fandle.core.systems.catalogue import TITLES, known
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_twin
 from fandle.service.trust import Progress, preferred, trust_map

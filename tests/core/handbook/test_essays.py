@@ -9,7 +9,7 @@ from fandle.core.handbook.close_work import technique_pages
 from fandle.core.handbook.corrections import CORRECTIONS, corrections
 from fandle.core.handbook.essays import CLOTHS, caution, cautions, disputes, games, quarrels
 from fandle.core.handbook.finder import FITS, Wish, fits, found_in
-from fandle.core.systems.registry import METHODS, orders_of
+from fandle.core.systems.catalogue import METHODS, orders_of
 from fandle.core.table.standards import STANDARDS
 from fandle.core.techniques.base import Technique
 from fandle.core.techniques.registry import TECHNIQUES, solved

@@ -15,7 +15,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.steps import finish
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import METHODS, count, plain_count
+from fandle.core.systems.catalogue import METHODS
+from fandle.core.systems.registry import count, plain_count
 from fandle.core.table.condition import conditioned
 from fandle.core.table.rails import parse_rails
 from fandle.core.table.standards import standard_table, usual_game

@@ -26,7 +26,8 @@ from fandle.core.handbook.trust import (
 from fandle.core.layout.ball import Ball
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import BY_EYE, count, orders_of
+from fandle.core.systems.catalogue import BY_EYE, orders_of
+from fandle.core.systems.registry import count
 from fandle.core.table.condition import conditioned
 from fandle.core.table.standards import STANDARDS
 

@@ -15,9 +15,10 @@ from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, NoCount, Own, figure
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.systems.own import own_in_words
 from fandle.core.systems.reference_lines import reference_marks
-from fandle.core.systems.registry import METHODS, count
+from fandle.core.systems.registry import count
 from fandle.core.systems.symmetry import Turn
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table

@@ -10,8 +10,9 @@ import pytest
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.systems.hands import FINGER, GHOST, MARK, SHAFT, SIGHT, SPAN, HandStep
-from fandle.core.systems.registry import METHODS, count, hands_of
+from fandle.core.systems.registry import count, hands_of
 from fandle.core.systems.symmetry import Turn
 from fandle.core.table.landmarks import landmark, landmarks
 from fandle.core.table.pocket import Point

@@ -10,8 +10,9 @@ from fandle.core.handbook.holds import placed
 from fandle.core.handbook.page import page_of
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count
+from fandle.core.systems.catalogue import METHODS, orders_of
 from fandle.core.systems.mapped import landings
-from fandle.core.systems.registry import METHODS, count, orders_of
+from fandle.core.systems.registry import count
 from fandle.core.table.condition import conditioned
 
 

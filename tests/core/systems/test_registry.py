@@ -19,8 +19,9 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Landing, NoCount
+from fandle.core.systems.catalogue import METHODS, orders_of
 from fandle.core.systems.played import Aiming
-from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, other_rails
+from fandle.core.systems.registry import all_counts, best_count, count, other_rails
 from fandle.core.systems.verdict import verdict_of
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table

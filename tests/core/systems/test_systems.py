@@ -14,11 +14,13 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing
 from fandle.core.lines.mirror import natural_direction
+from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.play import play
 from fandle.core.systems import equal_count_further, product
 from fandle.core.systems.base import Count, Draft, NoCount, View, figure
+from fandle.core.systems.catalogue import METHODS, orders_of, systems_over
 from fandle.core.systems.reference_lines import reference_marks
-from fandle.core.systems.registry import METHODS, all_counts, best_count, count, orders_of, systems_over
+from fandle.core.systems.registry import all_counts, best_count, count
 from fandle.core.systems.spread import spread
 from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.table.model import Table
@@ -120,12 +122,14 @@ def test_m4_tracks_in_tens(n: float) -> None:
     ("begin", "end", "mark"), [(5, 35, 20), (5, 30, 17.5), (5, 20, 12.5), (3, 10, 6.5), (10, 38, 24), (20, 38, 29)]
 )
 def test_m5_add_and_halve(begin: float, end: float, mark: float) -> None:
-    """(from + to) ÷ 2, as 40+20→30; both read where the ways cross the shooter's rail."""
+    """(from + to) ÷ 2, as 20+30→25; both read where the ways cross the shooter's rail, from the corner that keeps them
+    small."""
     cue = between((0.0, begin / 10), (8.0, mark / 10), 0.07)
     target = between((0.0, end / 10), (8.0, mark / 10), 0.06)
     found = counted("M5", (FOOT,), cue, target)
     assert found.aim.sight == pytest.approx(mark / 10, abs=1e-9)
-    assert found.steps == (f"{begin:g} + {end:g} = {begin + end:g}", f"{begin + end:g} ÷ 2 = {mark:g}")
+    a, b = (40 - begin, 40 - end) if begin + end > 40 else (begin, end)
+    assert found.steps == (f"{a:g} + {b:g} = {a + b:g}", f"{a + b:g} ÷ 2 = {(a + b) / 2:g}")
 
 
 @pytest.mark.parametrize("n", [3.0, 5.0])
@@ -461,3 +465,33 @@ def test_all_counts_are_ranked_and_the_best_rails_are_chosen() -> None:
     best = best_count("M14", layout)
     assert isinstance(best, Count)
     assert best.rails in orders_of("M14")
+
+
+def test_m5_keeps_its_numbers_small() -> None:
+    """From beside one corner to the other, 30 + 0: not 9.2 + 39.5. Common practice, no published source."""
+    for turn in TURNS:
+        found = counted("M5", (turn.rail(FOOT),), turn.point(0.4, 0.95), turn.point(0.06, 3.94))
+        first = found.steps[0].split(" = ")[0]
+        assert [float(part) for part in first.split(" + ")] == pytest.approx([31.0, 0.5], abs=0.6)
+        assert found.own is not None
+        assert found.own.number == pytest.approx(15.7, abs=0.3)
+
+
+@pytest.mark.parametrize("turn", TURNS, ids=str)
+def test_m11_counts_round_the_corner(turn: Turn) -> None:
+    """From (5, 0.09) to a ball on the short rail behind: 2 + 5 = 7, sighted at 1.0; it hits. Common practice, no
+    published source."""
+    rails = (turn.rail(FOOT), turn.rail(FAR))
+    layout = lay(turn.point(5.0, 0.09), turn.point(0.09, 2.0))
+    found = count("M11", layout, rails, cue=HOUSE)
+    assert isinstance(found, Count), found
+    assert turn.at(FOOT, found.aim.sight) == pytest.approx(1.0, abs=0.01)
+    assert found.own is not None
+    assert found.own.number == pytest.approx(7.0, abs=0.01)
+    assert found.lands.hits
+    assert play(layout, found.stroke, found.direction).first_ball == "7"
+    where = {(number.rail, number.label): number.at for number in found.numbers}
+    head, near = turn.rail(HEAD), turn.rail(NEAR)
+    assert turn.at(HEAD, where[head, "0"]) == pytest.approx(2.0)
+    assert turn.at(HEAD, where[head, "1"]) == pytest.approx(1.0)
+    assert turn.at(NEAR, where[near, "3"]) == pytest.approx(1.0)

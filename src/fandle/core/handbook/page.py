@@ -8,7 +8,7 @@ from typing import Any
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.systems.registry import METHODS, PAGES, TITLES, known
+from fandle.core.systems.catalogue import METHODS, PAGES, TITLES, known
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail, parse_rails

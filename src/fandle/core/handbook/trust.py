@@ -16,8 +16,8 @@ from fandle.core.layout.model import Layout
 from fandle.core.layout.place import hangs
 from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.steps import Steps, quietly
+from fandle.core.systems.catalogue import BY_EYE, METHODS, orders_of
 from fandle.core.systems.mapped import landings
-from fandle.core.systems.registry import BY_EYE, METHODS, orders_of
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE

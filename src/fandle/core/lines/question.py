@@ -139,10 +139,15 @@ def _straight_span(question: Question, stroke: Stroke) -> tuple[float, float]:
     return middle - half - spare, middle + half + spare
 
 
-def ask(layout: Layout, rails: tuple[Rail, ...], target: str | None, hit: float) -> Question:
-    """A checked question. hit: ball diameters by which the last leg passes right of the target's centre."""
+def check_hit(hit: float) -> None:
+    """Raises BadInputError where it is no thickness."""
     if not -1.0 <= hit <= 1.0 or math.isnan(hit):
         raise BadInputError(f"hit {hit} is not a thickness: give -1 to 1, 0 is full", "hit", code="out_of_range")
+
+
+def ask(layout: Layout, rails: tuple[Rail, ...], target: str | None, hit: float) -> Question:
+    """A checked question. hit: ball diameters by which the last leg passes right of the target's centre."""
+    check_hit(hit)
     if len(rails) > MOST_RAILS:
         raise BadInputError(f"{len(rails)} rails: give at most {MOST_RAILS}", "rails", code="out_of_range")
     return Question(layout, layout.require_target(target).id, rails, clear_of_edge(hit))

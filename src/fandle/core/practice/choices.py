@@ -16,8 +16,9 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
 from fandle.core.systems import halving
 from fandle.core.systems.base import Count, figure
+from fandle.core.systems.catalogue import known, orders_of
 from fandle.core.systems.played import landing
-from fandle.core.systems.registry import count, known, orders_of
+from fandle.core.systems.registry import count
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import lengths_of, speed_of

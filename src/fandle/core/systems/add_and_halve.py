@@ -44,24 +44,32 @@ def count(view: View) -> Draft | str:
         )
     start, end = min(max(start, 0.0), 4.0), min(max(end, 0.0), 4.0)
     at = (start + end) / 2
-    a, b, mark = NUMBERS * start, NUMBERS * end, NUMBERS * at
-    numbers = [
+    other_corner = start + end > 4.0  # counted from it the numbers stay small
+    a, b, mark = (NUMBERS * (4.0 - place if other_corner else place) for place in (start, end, at))
+    numbers = (
         RailNumber(Rail.HEAD, start, figure(a, 1), "cue"),
         RailNumber(Rail.HEAD, end, figure(b, 1), "zero"),
         RailNumber(Rail.FOOT, at, figure(mark, 1), "aim"),
-    ]
-    numbers += [RailNumber(Rail.FOOT, float(k), str(10 * k)) for k in range(5) if abs(k - at) > 0.3]
-    numbers += [
-        RailNumber(Rail.HEAD, float(k), str(10 * k)) for k in range(5) if min(abs(k - start), abs(k - end)) > 0.3
-    ]
+        *_scale(Rail.FOOT, other_corner, (at,)),
+        *_scale(Rail.HEAD, other_corner, (start, end)),
+    )
     both = round(a, 1) + round(b, 1)
     steps = (f"{figure(a, 1)} + {figure(b, 1)} = {figure(both, 1)}", halved(both, 1))
+    corner = view.name(Rail.FAR if other_corner else Rail.NEAR)
     say = (
-        f"The cue ball lies on a line from {figure(a, 1)}, the way back to {ball} ends at {figure(b, 1)}; half "
-        f"the sum, {figure(mark, 1)}, is the mark on the {view.name(Rail.FOOT)} rail."
+        f"Both short rails count from the {corner} rail. The cue ball lies on a line from {figure(a, 1)}, the way back "
+        f"to {ball} ends at {figure(b, 1)}; half the sum, {figure(mark, 1)}, is the mark on the {view.name(Rail.FOOT)} "
+        "rail."
     )
     frame = "sight" if view.layout.table.has_diamonds else "nose"
-    return Draft(at, frame, Stroke(SPEED), tuple(numbers), steps, say, ADJUST, Own(round(both, 1) / 2, 1 / NUMBERS))
+    own = Own(round(both, 1) / 2, (-1 if other_corner else 1) / NUMBERS)
+    return Draft(at, frame, Stroke(SPEED), numbers, steps, say, ADJUST, own)
+
+
+def _scale(rail: Rail, other_corner: bool, taken: tuple[float, ...]) -> list[RailNumber]:
+    """A short rail's tens, but for those that would lie on a number written there."""
+    tens = [(float(k), str(40 - 10 * k if other_corner else 10 * k)) for k in range(5)]
+    return [RailNumber(rail, at, label) for at, label in tens if min(abs(at - other) for other in taken) > 0.3]
 
 
 def on_this_table(layout: Layout, found: Count, target: Ball) -> str:

@@ -19,6 +19,7 @@ from fandle.core.shot.approach import Approach
 from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.symmetry import ACROSS, Turn
+from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
@@ -111,7 +112,8 @@ class Count:
 
     mark: the aim as one remembers it, in its frame; own: in the system's numbers, where it has any; own_say: that
     number to a half, with what is left over.
-    Of a bank numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
+    goal: the place counted to, diamonds, where that is not the ball's own; pocket: where it is to drop.
+    Of a bank (`contact` given) numbers, aim and landing are the object ball's, direction and stroke the cue ball's.
     """
 
     method: str
@@ -137,6 +139,11 @@ class Count:
     pocket: str | None = None
     potted: bool = False
     contact: ObjectContact | None = None
+    goal: Point | None = None
+
+    def place(self, ball: Ball) -> Ball:
+        """What it counts to: the ball itself, or the ghost ball that it is to be met with, under the same name."""
+        return ball if self.goal is None else Ball(ball.id, *self.goal)
 
 
 @dataclass(frozen=True)
@@ -151,13 +158,17 @@ class NoCount:
 
 @dataclass(frozen=True)
 class View:
-    """The layout as a method sees it: turned to its own order of rails, in diamonds. stick: the cue played with."""
+    """The layout as a method sees it: turned to its own order of rails, in diamonds.
+
+    stick: the cue played with; ghost: the target is the ghost ball that it is to be met with.
+    """
 
     layout: Layout
     rails: tuple[Rail, ...]
     target: Ball
     turn: Turn
     stick: Cue = IDEAL
+    ghost: bool = False
 
     @property
     def rail(self) -> Rail:

@@ -47,7 +47,9 @@ def held(view: View, at: float) -> Held:
     along_m, across_m = (table.diamond_x, table.diamond_y) if rail.is_long else (table.diamond_y, table.diamond_x)
     run_x, run_y = (view.along(target) - at) * along_m, view.off(target) * across_m
     back, whose = 2 * table.ball_radius / math.hypot(run_x, run_y), "ghost"
-    if run_y * (1 - back) < table.ball_radius:  # a ball on or near the rail, met from behind
+    if view.ghost:  # it is what is counted to
+        back = 0.0
+    elif run_y * (1 - back) < table.ball_radius:  # a ball on or near the rail, met from behind
         back, whose = 0.0, "target"
     span_m = run_y * (1 - back)
     hand = "finger and thumb"

@@ -24,8 +24,8 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.systems import round_the_table
 from fandle.core.systems.base import Draft, View
+from fandle.core.systems.catalogue import METHODS, facing, known
 from fandle.core.systems.played import FROZEN, arriving
-from fandle.core.systems.registry import METHODS, facing, known
 from fandle.core.systems.verdict import MORE
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail

@@ -157,7 +157,8 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
 
     beside: where a jaw stands in the way, look for the neighbouring choice.
     """
-    turn, table, target = view.turn, layout.table, layout.ball(view.target.id)
+    turn, table, target = view.turn, layout.table, view.target
+    goal = turn.point(target.x, target.y)
     rails = tuple(turn.rail(rail) for rail in view.rails)
     at = turn.at(view.rail, draft.at)
 
@@ -169,9 +170,9 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
     if view.off(view.cue) <= view.radius + FROZEN:
         return no(f"the cue ball lies against the {rails[0]} rail: it cannot be played over it")
     stroke = replace(draft.stroke, side=turn.hand * draft.stroke.side)
-    aiming = Aiming(layout, rails, draft.frame, stroke, (target.x, target.y))
+    aiming = Aiming(layout, rails, draft.frame, stroke, goal)
     direction = aiming.direction(at)
-    played, shot, lands = arriving(layout, rails, aiming.goal, stroke, direction)
+    played, shot, lands = arriving(layout, rails, goal, stroke, direction)
     if lands is None:
         jaw = bool(shot.events) and shot.events[-1].pocket is not None
         other = aiming.neighbour(at) if beside and jaw else ""
@@ -183,5 +184,5 @@ def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, be
         method, title, rails, numbers, draft.steps, draft.say + _paced_up(table, stroke, played), draft.adjust,
         draft.frame, marks(table, rails[0], layout.metres(layout.cue), direction), direction, played,
         lengths_of(table, played.speed), lands, shot, remember(table, rails[0], at), own,
-        "" if own is None else own_in_words(own, table, rails[0]),
+        "" if own is None else own_in_words(own, table, rails[0]), goal=goal if view.ghost else None,
     )  # fmt: skip

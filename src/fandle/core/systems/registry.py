@@ -1,12 +1,9 @@
 """All systems by their M-number, and the best rails for each."""
 
-import itertools
 import logging
 import math
 from collections.abc import Callable
-from dataclasses import replace
-from functools import lru_cache
-from types import ModuleType
+from dataclasses import dataclass, replace
 
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
@@ -14,81 +11,34 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.steps import Steps
 from fandle.core.steps import finish as finish_steps
-from fandle.core.systems import (
-    add_and_halve,
-    angles_backwards,
-    corner_numbers,
-    doubling,
-    equal_angles,
-    equal_count,
-    equal_count_further,
-    from_object_ball,
-    ghost_ball,
-    half_shift,
-    halving,
-    midpoint,
-    natural_escape,
-    point_beyond,
-    product,
-    projected_angles,
-    reference_lines,
-    round_the_table,
-    tens,
-)
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Draft, NoCount, View
+from fandle.core.systems.catalogue import METHODS, TITLES, known, orders_of, view_of
+from fandle.core.systems.contact import FULL_ON, Contact, carried, into_pocket, pockets_of
+from fandle.core.systems.halving import METHOD as HALVING
 from fandle.core.systems.hands import HandStep, turned
 from fandle.core.systems.played import blocker, finish
 from fandle.core.systems.squirt import told as squirt_told
-from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.systems.verdict import proved, way_of
 from fandle.core.table.rails import Rail, rails_name
 
 LOG = logging.getLogger(__name__)
 FAILED = "this count could not be worked out; what went wrong is in the log"
-_IN_ORDER = (
-    equal_angles, doubling, halving, tens, add_and_halve, projected_angles, half_shift, ghost_ball, from_object_ball,
-    midpoint, equal_count, angles_backwards, natural_escape, corner_numbers, point_beyond, reference_lines,
-    equal_count_further, product, round_the_table,
-)  # fmt: skip
-METHODS: dict[str, ModuleType] = {module.METHOD: module for module in _IN_ORDER}
-PAGES: dict[str, str] = {name: module.__name__.rpartition(".")[2] for name, module in METHODS.items()}  # by file name
-BY_EYE = frozenset(  # without a sum: a mirror or a played line, told in contact marks
-    module.METHOD for module in (equal_angles, from_object_ball, angles_backwards, natural_escape, round_the_table)
-)
-TITLES: dict[str, str] = {name: module.TITLE for name, module in METHODS.items()}
-TURNS = [Turn(ends, sides) for ends, sides in itertools.product((False, True), repeat=2)]
-
-
-@lru_cache
-def orders_of(method: str) -> tuple[tuple[Rail, ...], ...]:
-    """Every order of rails a method counts over."""
-    found = {tuple(turn.rail(rail) for rail in order): None for order in METHODS[method].ORDERS for turn in TURNS}
-    return tuple(found)
-
-
-def systems_over(rails: tuple[Rail, ...], kind: str = "kick") -> list[str]:
-    """The methods that count a kick, or a bank, over this order of rails."""
-    if kind == "bank":
-        return [halving.METHOD] if len(rails) == 1 else []
-    return [name for name in METHODS if rails in orders_of(name)]
-
-
-def known(method: str) -> str:
-    """A method's name as it is written; BadInputError for one nobody knows."""
-    if method.upper() not in METHODS:
-        raise BadInputError(f"unknown method {method!r}: use one of {', '.join(METHODS)}", "method", code="unknown")
-    return method.upper()
 
 
 def count(
-    method: str, layout: Layout, rails: tuple[Rail, ...], target: str | None = None, cue: Cue = IDEAL
+    method: str,
+    layout: Layout,
+    rails: tuple[Rail, ...],
+    target: str | None = None,
+    cue: Cue = IDEAL,
+    contact: Contact = FULL_ON,
 ) -> Count | NoCount:
-    """One method over one order of rails, played with this cue."""
+    """One method over one order of rails, played with this cue; contact: how the ball is to be met."""
     name, layout = known(method), layout.settled()
-    ball = layout.require_target(target)
-    found = _tried(name, layout, rails, ball, cue, beside=True)
-    return _looked_at(layout, found, ball) if isinstance(found, Count) else found
+    aimed = Wanted.of(layout, target, contact)
+    found = _carried(name, layout, rails, aimed, cue, beside=True)
+    return _looked_at(layout, found, aimed) if isinstance(found, Count) else found
 
 
 def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue = IDEAL) -> Count | NoCount:
@@ -98,35 +48,60 @@ def plain_count(method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue =
 
 
 def best_count(
-    method: str, layout: Layout, target: str | None = None, cue: Cue = IDEAL, beside: bool = True
+    method: str,
+    layout: Layout,
+    target: str | None = None,
+    cue: Cue = IDEAL,
+    contact: Contact = FULL_ON,
 ) -> Count | NoCount:
     """One method over the rails it lands best on, ways that are open before ways that are not.
 
-    beside: where it counts over none, offer neighbours of marks that a jaw spoils.
+    Where it counts over none, neighbours of marks that a jaw spoils are offered.
     """
     name, layout = known(method), layout.settled()
-    ball = layout.require_target(target)
-    tried = [_tried(name, layout, rails, ball, cue) for rails in orders_of(name)]
-    proven = [replace(c, lands=proved(layout, c, ball)) for c in tried if isinstance(c, Count)]
-    good = sorted(proven, key=_landing)
+    aimed = Wanted.of(layout, target, contact)
+    good = _ranked(layout, [_carried(name, layout, rails, aimed, cue) for rails in orders_of(name)], aimed)
     if good:
-        looked = (_looked_at(layout, c, ball) for c in good)
+        looked = (_looked_at(layout, c, aimed) for c in good)
         first = next(looked)
         return first if first.open else next((c for c in looked if c.open), first)
-    if beside:
-        tried = [_tried(name, layout, rails, ball, cue, beside) for rails in orders_of(name)]
+    tried = [_carried(name, layout, rails, aimed, cue, beside=True) for rails in orders_of(name)]
     reasons = "; ".join(f"{rails_name(c.rails)}: {c.reason}" for c in tried if isinstance(c, NoCount))
     return NoCount(name, TITLES[name], (), reasons)
 
 
-def other_rails(best: Count, layout: Layout, target: str | None = None) -> list[Count]:
+def _ranked(layout: Layout, tried: list[Count | NoCount], aimed: "Wanted") -> list[Count]:
+    """Those that count, the best first: as they are proved by playing them."""
+    pots = aimed.contact.pocket is not None
+    proven = [
+        replace(c, lands=proved(layout, c, aimed.ball, pots, aimed.target)) for c in tried if isinstance(c, Count)
+    ]
+    return sorted(proven, key=lambda c: (pots and c.lands.pots != c.pocket, _landing(c)))
+
+
+def other_rails(best: Count, layout: Layout, target: str | None = None, contact: Contact = FULL_ON) -> list[Count]:
     """The best count's system over all other rails it counts over: open ways first, then by landing."""
     settled = layout.settled()
-    ball = settled.require_target(target)
-    cue = best.stroke.cue
-    tried = [_tried(best.method, settled, rails, ball, cue) for rails in orders_of(best.method) if rails != best.rails]
-    looked = [_looked_at(settled, c, ball) for c in tried if isinstance(c, Count)]
+    aimed, cue = Wanted.of(settled, target, contact), best.stroke.cue
+    rest = [rails for rails in orders_of(best.method) if rails != best.rails]
+    tried = [_carried(best.method, settled, rails, aimed, cue) for rails in rest]
+    looked = [_looked_at(settled, c, aimed) for c in tried if isinstance(c, Count)]
     return sorted(looked, key=lambda c: (not c.open, _landing(c)))
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What a count is to do. ball: the one that is met; target: the one that is to drop, mostly the same."""
+
+    ball: Ball
+    target: Ball
+    contact: Contact
+
+    @classmethod
+    def of(cls, layout: Layout, target: str | None, contact: Contact) -> "Wanted":
+        """Of a settled layout."""
+        last = layout.require_target(target)
+        return cls(last if contact.met is None else layout.ball(contact.met), last, contact)
 
 
 def _landing(found: Count | NoCount) -> tuple[bool, float]:
@@ -134,23 +109,22 @@ def _landing(found: Count | NoCount) -> tuple[bool, float]:
     return (not found.lands.hits, found.lands.off_balls) if isinstance(found, Count) else (True, math.inf)
 
 
-def facing(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball) -> tuple[tuple[Rail, ...], Turn] | None:
-    """(the method's own order, the turn that brings these rails on to it); None where it does not count over them."""
-    for wanted in METHODS[name].ORDERS:
-        turn = turn_to(rails, wanted, layout, (ball.x, ball.y))
-        if turn is not None:
-            return wanted, turn
-    return None
+def _carried(
+    name: str, layout: Layout, rails: tuple[Rail, ...], aimed: Wanted, cue: Cue, beside: bool = False
+) -> Count | NoCount:
+    """A method over one order of rails with the contact that is wanted, into the pocket it lands best for."""
 
+    def tried(place: Ball) -> Count | NoCount:
+        return _tried(name, layout, rails, place, cue, beside)
 
-def view_of(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue = IDEAL) -> View | None:
-    """The layout turned to the method; None where it does not count over these rails."""
-    found = facing(name, layout, rails, ball)
-    if found is None:
-        return None
-    wanted, turn = found
-    there = turn.layout(layout)
-    return View(there, wanted, there.ball(ball.id), turn, cue)
+    contact = aimed.contact
+    if contact.full:
+        return tried(aimed.ball)
+    if contact.pocket is None:
+        return carried(layout, aimed.ball, contact, tried)
+    found = [into_pocket(layout, aimed.ball, aimed.target, mouth, tried) for mouth in pockets_of(layout, contact)]
+    ranked = _ranked(layout, found, aimed)
+    return ranked[0] if ranked else found[0]
 
 
 def _tried(
@@ -193,14 +167,17 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     return turned(view, measure(view, draft))
 
 
-def _looked_at(layout: Layout, found: Count, ball: Ball) -> Count:
+def _looked_at(layout: Layout, found: Count, aimed: Wanted) -> Count:
     """A count with what is looked up only for the one that is shown: what lies in its way, how its spot holds."""
     tell: Callable[[Layout, Count, Ball], str] | None = getattr(METHODS[found.method], "on_this_table", None)
-    adjust = found.adjust if tell is None else tell(layout, found, ball)
+    place = found.place(aimed.ball)
+    adjust = found.adjust if tell is None else tell(layout, found, place)
     way = way_of(layout, found)
-    blocked, is_open = blocker(found, ball.id, way)
-    shown = replace(found, lands=proved(layout, found, ball, True, way), blocked=blocked, open=is_open)
-    return replace(shown, adjust=adjust, squirt=squirt_told(layout, shown, ball))
+    blocked, is_open = blocker(found, aimed.ball.id, way)
+    lands = proved(layout, found, aimed.ball, True, aimed.target, way)
+    shown = replace(found, lands=lands, blocked=blocked, open=is_open)
+    potted = shown.pocket is not None and lands.pots == shown.pocket
+    return replace(shown, adjust=adjust, squirt=squirt_told(layout, shown, place), potted=potted)
 
 
 def counted(
@@ -211,20 +188,19 @@ def counted(
     kind: str = "kick",
     pocket: str | None = None,
     cue: Cue = IDEAL,
+    contact: Contact = FULL_ON,
 ) -> Count | NoCount:
-    """One method for a kick or a bank, over `rails` or over whichever it lands best on."""
+    """One method for a kick or a bank, over `rails` or over whichever it lands best on. pocket: of a bank."""
     name = known(method)
-    if kind == "bank" and name == halving.METHOD:
+    if kind == "bank" and name == HALVING:
         return bank_count(layout, rails, target, pocket, cue)
     if kind == "bank":
-        return NoCount(
-            name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {halving.METHOD}'s pairs"
-        )
+        return NoCount(name, TITLES[name], rails or (), f"it counts kicks; banks are counted by {HALVING}'s pairs")
     if kind != "kick":
         raise BadInputError(f"unknown kind {kind!r}: use kick or bank", "kind", code="unknown")
-    if pocket is not None:
-        raise BadInputError("a kick has no pocket: leave --pocket out, or use --kind bank", "pocket")
-    return best_count(method, layout, target, cue) if rails is None else count(method, layout, rails, target, cue)
+    if rails is None:
+        return best_count(method, layout, target, cue, contact)
+    return count(method, layout, rails, target, cue, contact)
 
 
 def all_counts(
@@ -234,9 +210,10 @@ def all_counts(
     kind: str = "kick",
     pocket: str | None = None,
     cue: Cue = IDEAL,
+    contact: Contact = FULL_ON,
 ) -> list[Count | NoCount]:
     """Every method, those that land nearest to the target first, those that do not apply last."""
-    return finish_steps(count_steps(layout, rails, target, kind, pocket, cue))
+    return finish_steps(count_steps(layout, rails, target, kind, pocket, cue, contact))
 
 
 def count_steps(
@@ -246,13 +223,11 @@ def count_steps(
     kind: str = "kick",
     pocket: str | None = None,
     cue: Cue = IDEAL,
+    contact: Contact = FULL_ON,
 ) -> Steps[list[Count | NoCount]]:
     """`all_counts` in steps."""
     found: list[Count | NoCount] = []
     for name in METHODS:
-        if kind == "kick" and pocket is None and rails is None:
-            found.append(best_count(name, layout, target, cue))
-        else:
-            found.append(counted(name, layout, rails, target, kind, pocket, cue))
+        found.append(counted(name, layout, rails, target, kind, pocket, cue, contact))
         yield
     return sorted(found, key=_landing)

@@ -23,15 +23,25 @@ def way_of(layout: Layout, found: Count) -> Approach:
     return approach(layout, found.stroke, found.direction, most_rails=len(found.rails) + MORE + 1, past_jaws=True)
 
 
-def proved(layout: Layout, found: Count, target: Ball, pots: bool = False, way: Approach | None = None) -> Landing:
-    """The landing of a kick's count with its verdict; pots: also whether the target drops, and where. way: `way_of`."""
+def proved(
+    layout: Layout,
+    found: Count,
+    target: Ball,
+    pots: bool = False,
+    last: Ball | None = None,
+    way: Approach | None = None,
+) -> Landing:
+    """The landing of a kick's count with its verdict; pots: also whether the target drops, and where. way: `way_of`.
+
+    last: the ball that is to drop, where the target only drives it.
+    """
     rails, table, goal = found.rails, layout.table, layout.metres(target)
     way = way_of(layout, found) if way is None else way
     done = len(way.rails)
     if way.first_ball == target.id and way.rails[: len(rails)] == rails[:done] and done <= len(rails) + MORE:
         full = offset_at(way, layout, target)
         met: Literal["left", "right", "full"] = "full" if abs(full) < FULL else "right" if full > 0.0 else "left"
-        pocket = potted(layout, found, target) if pots else None
+        pocket = potted(layout, found, last or target) if pots else None
         return replace(
             found.lands, off_balls=abs(full), met=met, hits=True, after=way.rails[len(rails) :], before=rails[done:],
             full=full, pots=pocket,
@@ -61,11 +71,13 @@ def verdict_of(lands: Landing) -> str:
     return f"hits after the {lands.after[0]} rail too" if lands.after else "hits"
 
 
-def room_said(lands: Landing) -> str:
-    """How full it is hit, or by how much it goes by: in ball widths across the way of the ball."""
+def room_said(lands: Landing, pocket: str | None = None) -> str:
+    """How full it is hit, or by how much it goes by, in ball widths across its way. pocket: the one that is meant."""
     if lands.full is None:
         by = max(lands.off_balls - 1.0, 0.0)
         far = f"{by:.1f} ball widths" if by >= 0.05 else "a hair"
         return f"by {far}, past its {lands.met}"
     thick = f"{1.0 - lands.off_balls:.0%} full" + ("" if lands.met == "full" else f", on its {lands.met}")
+    if pocket is not None and lands.pots != pocket:
+        thick += f", and does not drop in {pocket}"
     return f"{thick}, and drops in {lands.pots}" if lands.pots else thick

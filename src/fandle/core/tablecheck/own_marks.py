@@ -22,8 +22,8 @@ from fandle.core.physics.arrive import Goal, arrive
 from fandle.core.physics.batch import Strokes
 from fandle.core.systems import corner_numbers, equal_count_further, point_beyond, product, reference_lines
 from fandle.core.systems.base import ON_RAIL, Count, Draft, Landing, Own, View
+from fandle.core.systems.catalogue import METHODS, view_of
 from fandle.core.systems.played import Aiming
-from fandle.core.systems.registry import METHODS, view_of
 from fandle.core.systems.symmetry import Turn
 from fandle.core.systems.verdict import proved
 from fandle.core.table.model import Table

@@ -8,8 +8,9 @@ import numpy as np
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count, figure
+from fandle.core.systems.catalogue import TITLES, orders_of
 from fandle.core.systems.played import Aiming
-from fandle.core.systems.registry import TITLES, orders_of, plain_count
+from fandle.core.systems.registry import plain_count
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game, usual_target

@@ -17,7 +17,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
-from fandle.core.systems.registry import METHODS
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed

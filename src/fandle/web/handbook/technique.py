@@ -16,7 +16,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import at_once
-from fandle.core.systems.registry import METHODS
+from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.speeds import default_speed, lengths_of
 from fandle.core.techniques.base import NoTechnique, Technique

@@ -12,7 +12,7 @@ from fandle.core.lines.solution import Solution
 from fandle.core.player.body import Build, Hand
 from fandle.core.practice.record import Result, Thickness, check_result, meant_by, set_up
 from fandle.core.steps import at_once
-from fandle.core.systems.registry import TITLES
+from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.rails import Rail
 from fandle.core.words.spoken import landing_word
 from fandle.formats.base import Number
