@@ -148,7 +148,7 @@ CORRECTIONS = (
         "Damp or old cloth: three rails",
         "short",
         "The cloth takes the side away and slows the ball.",
-        "The usual first correction is half a diamond.",
+        "By so much on this table; half a diamond is a table's own correction, not the weather's.",
         THREE,
         _made_of("damp"),
     ),

@@ -9,8 +9,11 @@ figure, played on the default table with a house cue from starts of 35 to 60.
 
 import numpy as np
 
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, track_through
+from fandle.core.systems.base import ON_RAIL, Count, Draft, Own, RailNumber, View, figure, track_through
+from fandle.core.systems.weather import weather
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 
@@ -89,8 +92,14 @@ def count(view: View) -> Draft | str:
         f"{figure(first, 1)} on the {view.name(Rail.FAR)} rail, ten a diamond from the {view.name(Rail.FOOT)} end."
     )
     adjust = (
-        "About one tip of running side, a little follow, firm. Damp cloth plays short: half a diamond is the usual "
-        "first correction."
+        "About one tip of running side, a little follow, firm. What a table does by itself, often about half a "
+        "diamond, one test shot shows: carry it to the other tracks."
     )
     stroke, own = Stroke(SPEED, RUNNING, FOLLOW), Own(first, -0.1)
     return Draft(8.0 - first / 10, "sight", stroke, tuple(numbers), steps, say, adjust, own)
+
+
+def on_this_table(layout: Layout, found: Count, target: Ball) -> str:
+    """What to adjust, with what the weather does to this very line, played."""
+    told = weather(layout, found, (target.x, target.y))
+    return f"{found.adjust} {told}" if told else found.adjust
