@@ -2,9 +2,9 @@
 
     python -m campaign [--seed 1] [--part NAME …] [--scale 1.0]
 
-Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans, sense, hostile files,
-hostile wire, large club, import kills. At scale 1 it takes an hour and a quarter on two cores. Exit 1 where anything
-failed.
+Parts: python, commands, storm, drags, starve, kills, disk, processes, backup, log, pots, plans, sense, counts,
+hostile files, hostile wire, large club, import kills. At scale 1 it takes an hour and a quarter on two cores. Exit 1
+where anything failed.
 """
 
 import argparse
@@ -12,78 +12,25 @@ import random
 import tempfile
 import time
 import traceback
-from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 
-from campaign import data, hostile_files, hostile_wire, import_kills, large_club, plans, pots, scenes, sense, verbs
+from campaign import answers, data, hostile_files, hostile_wire, import_kills, large_club, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.kills import kill_often
+from campaign.rows import Row, Run, tell
 from campaign.server import serving
 from campaign.storm import storm
 
-from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 
-OWN_TABLES, STANDARD_SCENES, COMMAND_SCENES = 2000, 500, 60
-POTS = 200
+COMMAND_SCENES = 60
 STOPS = 50  # of an import, of results, of a restore; and as many on a full disk
 MIGRATION_STOPS = 6  # of the way from each earlier version
 MOST_PLAYERS = 10_000
-PLANS = 1200  # two hundred of every game
-SENSE = 2000  # layouts of all games
 REQUESTS, KILLS, DRAG_S = 10_000, 200, 60.0
 P99_MS, STARVED_MS, GROWN = 500.0, 100.0, 0.05
 LOG_S, LOG_BYTES, LOG_KB = 0.3, 300_000, 50_000
-
-
-@dataclass(frozen=True)
-class Row:
-    """One line of the table: what was tried, what came of it, did it hold?"""
-
-    part: str
-    tried: str
-    found: str
-    held: bool
-
-
-Run = Callable[[int, float, Path], list[Row]]
-
-
-def _scenes(seed: int, count: int, own: bool) -> Row:
-    rng, answers, sentences, refused, faults = random.Random(seed), 0, 0, 0, []
-    n = 0
-    while n < count:
-        table = scenes.table(rng) if own else rng.choice(list(STANDARDS.values()))
-        if isinstance(table, BadInputError):
-            refused += 1
-            continue
-        n += 1
-        scene = scenes.scene(rng, table)
-        for verb in verbs.in_python(scene, rng):
-            try:
-                if verbs.checked(verb) == "answer":
-                    answers += 1
-                else:
-                    sentences += 1
-                    if verb[0] != "hold":
-                        faults.append(f"{verb[0]} refuses a valid scene: {scene}")
-            except Exception:
-                faults.append(f"{verb[0]}: {traceback.format_exc()[-600:]} {scene}")
-    _tell(faults)
-    kind = f"{count} home-made tables ({refused} more refused by a sentence)" if own else f"{count} standard scenes"
-    return Row(
-        "python", f"{kind}, every verb", f"{answers} answers, {sentences} sentences, {len(faults)} faults", not faults
-    )
-
-
-def python(seed: int, scale: float, _: Path) -> list[Row]:
-    """Every verb in Python on home-made and standard tables."""
-    return [
-        _scenes(seed, round(OWN_TABLES * scale), True),
-        _scenes(seed + 1, round(STANDARD_SCENES * scale), False),
-    ]
 
 
 def commands(seed: int, scale: float, home: Path) -> list[Row]:
@@ -100,7 +47,7 @@ def commands(seed: int, scale: float, home: Path) -> list[Row]:
                 verbs.checked(verb)
             except Exception:
                 faults.append(f"{verb[0]}: {traceback.format_exc()[-600:]} {scene}")
-    _tell(faults)
+    tell(faults)
     return [Row("commands", f"{tried} commands", f"{len(faults)} faults", not faults)]
 
 
@@ -108,7 +55,7 @@ def requests(seed: int, scale: float, home: Path) -> list[Row]:
     """Requests to every route."""
     with serving(home) as served:
         tally = storm(served, seed, round(REQUESTS * scale))
-    _tell(tally.faults)
+    tell(tally.faults)
     found = ", ".join(f"{count} × {status}" for status, count in sorted(tally.replies.items()))
     return [Row("storm", f"{tally.replies.total()} requests to {len(tally.routes)} routes", found, not tally.faults)]
 
@@ -117,7 +64,7 @@ def drags(seed: int, scale: float, home: Path) -> list[Row]:
     """Sixteen clients dragging."""
     with serving(home) as served:
         found = drag(served, DRAG_S * scale, seed)
-    _tell(list(found.faults))
+    tell(list(found.faults))
     held = not found.faults and found.p99_ms <= P99_MS and abs(found.grown) <= GROWN
     told = f"median {found.median_ms:.0f} ms, p99 {found.p99_ms:.0f} ms, memory {found.grown:+.1%}"
     told += f", {len(found.faults)} faults"
@@ -137,7 +84,7 @@ def starve(_: int, __: float, home: Path) -> list[Row]:
 def kills(seed: int, scale: float, home: Path) -> list[Row]:
     """SIGKILL while things are saved."""
     found = kill_often(home, round(KILLS * scale), seed)
-    _tell(list(found.faults))
+    tell(list(found.faults))
     told = (
         f"{found.notes} notes, {found.comments} words, {found.layouts} layouts acknowledged, {len(found.faults)} faults"
     )
@@ -175,45 +122,11 @@ def long_log(_: int, scale: float, home: Path) -> list[Row]:
     return [Row("log", f"{count} attempts in {data.SET_UPS} set-ups", told, held)]
 
 
-def potting(seed: int, scale: float, _: Path) -> list[Row]:
-    """Pots, half of them of hanging balls, against brute force."""
-    told = [pots.fault_of(pots.case(seed * POTS + k)) for k in range(round(POTS * scale))]
-    faults = [fault for _, fault in told if fault]
-    _tell(faults)
-    counted = ", ".join(f"{sum(what == each for what, _ in told)} {each}" for each in ("pot", "no pot", "no line"))
-    return [Row("pots", f"{len(told)} layouts on four tables", f"{counted}, {len(faults)} faults", not faults)]
-
-
-def planning(seed: int, scale: float, _: Path) -> list[Row]:
-    """Plans of all games: no failure, shares in order, lines that are what they say."""
-    told = [plans.fault_of(seed * PLANS + k) for k in range(round(PLANS * scale))]
-    faults = [fault for _, fault in told if fault]
-    _tell(faults)
-    lines = sum(count for count, _ in told)
-    return [Row("plans", f"{len(told)} layouts of six games", f"{lines} lines, {len(faults)} faults", not faults)]
-
-
-def sensible(seed: int, scale: float, _: Path) -> list[Row]:
-    """What is told of layouts against what is played."""
-    told = [sense.faults_of(seed * SENSE + k) for k in range(round(SENSE * scale))]
-    faults = [fault for _, _, some in told for fault in some]
-    _tell(faults)
-    lines, counts = sum(each[0] for each in told), sum(each[1] for each in told)
-    return [
-        Row(
-            "sense",
-            f"{len(told)} layouts of six games",
-            f"{lines} lines, {counts} counts, {len(faults)} faults",
-            not faults,
-        )
-    ]
-
-
 def hostile_file(_: int, __: float, home: Path) -> list[Row]:
     """Files that make a reader grow, at a server that may not."""
     with serving(home) as served:
         found = hostile_files.attacked(served)
-    _tell(list(found.faults))
+    tell(list(found.faults))
     told = f"{found.worst_kb / 1000:.0f} MB at most, for {found.worst}; {len(found.faults)} faults"
     return [Row("hostile files", f"{found.files} files and links", told, not found.faults)]
 
@@ -221,7 +134,7 @@ def hostile_file(_: int, __: float, home: Path) -> list[Row]:
 def wire(_: int, __: float, home: Path) -> list[Row]:
     """Heads, bodies and TLS that never end, and too many connections."""
     found = hostile_wire.attack_over(home)
-    _tell(found.faults)
+    tell(found.faults)
     told = f"others waited {1000 * found.slowest_s:.0f} ms at worst, {len(found.faults)} faults"
     return [Row("hostile wire", f"{found.tried} attacks over HTTP and HTTPS", told, not found.faults)]
 
@@ -235,7 +148,7 @@ def large(_: int, scale: float, home: Path) -> list[Row]:
         large_club.fill(folder, min(scale, 1.0), players)
         with serving(folder, demo=False) as served:
             found = large_club.looked_at(served)
-        _tell(list(found.faults))
+        tell(list(found.faults))
         told = f"slowest page {found.page} {found.page_s:.2f} s, a note {1000 * found.note_s:.0f} ms, a try "
         told += f"{1000 * found.try_s:.0f} ms, first page {found.first_bytes / 1000:.0f} kB, steadiness from the log "
         told += f"{found.steady_s:.1f} s while others wait {1000 * found.others_s:.0f} ms; {len(found.faults)} faults"
@@ -251,27 +164,22 @@ def halves(seed: int, scale: float, home: Path) -> list[Row]:
         ("restores, killed", import_kills.restored_often(home, times, seed)),
         ("migrations, killed", import_kills.migrated_often(home, max(round(MIGRATION_STOPS * scale), 1), seed)),
     ):
-        _tell(list(found.faults))
+        tell(list(found.faults))
         told = f"{found.done} done all the same, {len(found.faults)} faults"
         rows.append(Row("import kills", f"{found.stopped} {tried}", told, not found.faults))
     return rows
 
 
 def _kept(part: str, tried: str, kept: data.Kept) -> Row:
-    _tell(list(kept.faults))
+    tell(list(kept.faults))
     return Row(part, tried, f"{kept.acknowledged} acknowledged, {len(kept.faults)} faults", not kept.faults)
 
 
-def _tell(faults: list[str]) -> None:
-    for fault in faults[:5]:
-        print(f"  fault: {fault[:3000]}", flush=True)
-
-
 PARTS: dict[str, Run] = {
-    "python": python, "commands": commands, "storm": requests, "drags": drags, "starve": starve, "kills": kills,
-    "disk": disk, "processes": processes, "backup": backups, "log": long_log,
-    "pots": potting, "plans": planning, "sense": sensible, "hostile files": hostile_file, "hostile wire": wire,
-    "large club": large, "import kills": halves,
+    "python": answers.python, "commands": commands, "storm": requests, "drags": drags, "starve": starve,
+    "kills": kills, "disk": disk, "processes": processes, "backup": backups, "log": long_log,
+    "pots": answers.potting, "plans": answers.planning, "sense": answers.sensible, "counts": answers.counted,
+    "hostile files": hostile_file, "hostile wire": wire, "large club": large, "import kills": halves,
 }  # fmt: skip
 
 

@@ -1,11 +1,13 @@
 """The campaign, short: the same parts as `make campaign`, on fewer and other cases each time they are run by hand."""
 
 import random
+import re
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
-from campaign import data, hostile_files, import_kills, large_club, scenes, verbs
+from campaign import counts, data, hostile_files, import_kills, large_club, scenes, verbs
 from campaign.drags import drag, starved
 from campaign.server import serving
 from campaign.storm import storm
@@ -13,7 +15,15 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from fandle.core.errors import BadInputError
+from fandle.core.handbook.page import page_of
+from fandle.core.layout.ball import Ball
+from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import HOUSE
+from fandle.core.systems.base import NoCount
+from fandle.core.systems.registry import count
 from fandle.core.table.model import Table
+from fandle.core.table.rails import Rail
+from fandle.core.table.standards import STANDARDS
 
 # the same scenes every time; `make campaign` draws new ones
 QUIET = settings(deadline=None, suppress_health_check=list(HealthCheck), database=None, derandomize=True)
@@ -140,3 +150,35 @@ def test_an_import_is_all_or_nothing_wherever_it_is_stopped(tmp_path: Path) -> N
 def test_a_restore_and_a_migration_leave_a_whole_database_wherever_they_are_killed(tmp_path: Path) -> None:
     assert import_kills.restored_often(tmp_path, 3, seed=4).faults == ()
     assert import_kills.migrated_often(tmp_path, 1, seed=4).faults == ()
+
+
+@pytest.mark.parametrize("method", ["M1", "M5", "M14"])
+def test_a_system_hits_as_often_as_its_page_tells(method: str) -> None:
+    """On forty layouts: three standard deviations of slack; `make campaign` takes 200 and 5 points."""
+    found = counts.measured(method, 7, 40)
+    told = page_of(method).trusted.share
+    assert found.within == 40
+    assert found.applied >= found.within
+    assert found.faults == []
+    assert found.share >= told - 3 * (told * (1 - told) / 40) ** 0.5
+
+
+def test_a_neighbour_that_is_not_where_it_is_told_is_noticed(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A mark in the side pocket: the neighbour offered is played; told wrongly, it is a fault."""
+    table = STANDARDS["pool-9ft"]
+    laid = Layout(table, "nine-ball", (Ball("cue", 0.4, 0.3), Ball("7", 0.7, 3.91)), "7").settled()
+    rails = (Rail.FAR, Rail.FOOT, Rail.NEAR)
+    told = count("M14", laid, rails, cue=HOUSE)
+    assert isinstance(told, NoCount)
+    assert "neighbouring choice" in told.reason
+    assert counts.refused("M14", laid, rails, told.reason) == []
+    wrong = replace(told, reason=re.sub(r"lands [\d.]+ (short|long)", "lands 0.99 long", told.reason))
+    monkeypatch.setattr(counts, "count", lambda *_, **__: wrong)
+    assert len(counts.refused("M14", laid, rails, told.reason)) == 1
+
+
+@pytest.mark.parametrize("method", ["M20", "M25"])
+def test_a_technique_does_what_it_says(method: str) -> None:
+    found = counts.technique_measured(method, 7, 12)
+    assert found.applied >= 4
+    assert found.hits == found.applied

@@ -3,6 +3,7 @@
 The words are common practice, no published source; the figures are this program's own.
 """
 
+import re
 from dataclasses import fields, replace
 
 import pytest
@@ -154,3 +155,25 @@ def test_a_landing_keeps_its_sign_where_it_counts_as_on() -> None:
     assert isinstance(found, Count)
     assert found.lands.off_diamonds == abs(found.lands.off) < 0.05
     assert found.lands.side == "on"
+
+
+@pytest.mark.parametrize("page", PAGES, ids=lambda page: page.method)
+def test_where_a_system_can_be_trusted_is_said_in_the_numbers_it_is_measured_by(page: Page) -> None:
+    trusted = page.trusted
+    assert 0.0 < trusted.share <= 1.0
+    assert trusted.share * 20 == pytest.approx(round(trusted.share * 20))  # to a twentieth
+    numbers = [float(number) for number in re.findall(r"\d+", trusted.say)]
+    wanted = [limit for limit in trusted.angle if limit not in (0.0, 90.0)] + list(trusted.number or ())
+    assert numbers == pytest.approx(wanted)
+
+
+def test_a_count_outside_its_range_is_not_covered() -> None:
+    """M14 from the corner meets far at about 40°; M1 so flat is outside its own range."""
+    layout = Layout(standard_table("pool-9ft"), "nine-ball", (Ball("cue", 0.4, 0.3), Ball("7", 5.6, 0.12)), "7")
+    three = plain_count("M14", layout, parse_rails("far,foot,near"))
+    one = plain_count("M1", layout, parse_rails("far"))
+    assert isinstance(three, Count)
+    assert isinstance(one, Count)
+    assert page_of("M14").trusted.covers(three)
+    assert not page_of("M1").trusted.covers(one)  # met at 54°
+    assert not replace(page_of("M14").trusted, number=(10.0, 20.0)).covers(three)

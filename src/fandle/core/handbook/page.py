@@ -8,6 +8,7 @@ from typing import Any
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.systems.base import Count, RailNumber
 from fandle.core.systems.catalogue import METHODS, PAGES, TITLES, known
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
@@ -26,6 +27,41 @@ class BankExample:
     layout: Layout
     rails: tuple[Rail, ...]
     pocket: str
+
+
+@dataclass(frozen=True)
+class Trusted:
+    """Where a system can be trusted, and the share of its own aims that hit there.
+
+    say: where, in words that go on from "it hits … of 10"; angle: degrees from the first rail at which that is met;
+    number: what is counted at the cue ball; close: counted along one rail, the cue ball at most so many diamonds off
+    it; None where it does not matter. The share is our own figure, over all five
+    tables with a house cue (`bench/shares.py`), rounded down to a twentieth.
+    """
+
+    say: str
+    share: float
+    angle: tuple[float, float] = (0.0, 90.0)
+    number: tuple[float, float] | None = None
+    close: float | None = None
+
+    def covers(self, found: Count) -> bool:
+        """Does a count lie where its system can be trusted?"""
+        met = found.shot.events[0].in_deg
+        if met is None or not self.angle[0] <= met <= self.angle[1]:
+            return False
+        counted = next((n for n in found.numbers if n.role == "cue"), None)
+        if self.number is not None and not (counted and self.number[0] <= float(counted.label) <= self.number[1]):
+            return False
+        return self.close is None or (counted is not None and _along_one_rail(found, counted, self.close))
+
+
+def _along_one_rail(found: Count, counted: RailNumber, close: float) -> bool:
+    """Is it counted along one rail, and does the cue ball lie close to that?"""
+    rail, zero = counted.rail, next(n for n in found.numbers if n.role == "zero")
+    across = rail.across(*found.shot.pieces[0].start)
+    off = rail.diamonds_across - across if rail.at_end else across
+    return zero.rail is rail and off <= close
 
 
 @dataclass(frozen=True)
@@ -53,6 +89,7 @@ class Page:
     rails: tuple[Rail, ...]
     sweep: tuple[Point, Point]
     bank: BankExample | None
+    trusted: Trusted
 
 
 @cache
@@ -60,7 +97,7 @@ def page_of(method: str) -> Page:
     """A system's page; BadInputError for a system nobody knows."""
     name = known(method)
     data = tomllib.loads((HERE / f"{PAGES[name]}.toml").read_text(encoding="utf-8"))
-    example, bank = data.pop("example"), data.pop("bank", None)
+    example, bank, trusted = data.pop("example"), data.pop("bank", None), data.pop("trusted")
     words = {**data, "rivals": tuple(data["rivals"])}
     table = standard_table(example["table"])
     a, b = example["sweep"]
@@ -73,8 +110,16 @@ def page_of(method: str) -> Page:
         rails=parse_rails(example["rails"]),
         sweep=((a[0], a[1]), (b[0], b[1])),
         counted=words.pop("counted", False),
+        trusted=_trusted(trusted),
         **words,
     )
+
+
+def _trusted(told: dict[str, Any]) -> Trusted:
+    low, high = told.get("angle", (0.0, 90.0))
+    number = told.get("number")
+    counted = None if number is None else (number[0], number[1])
+    return Trusted(told["say"], told["share"], (low, high), counted, told.get("close"))
 
 
 def laid(table: Table, places: dict[str, Any]) -> Layout:

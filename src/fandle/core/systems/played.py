@@ -120,9 +120,14 @@ class Aiming:
         return direction_to(layout.table, self.rails[0], layout.metres(layout.cue), at, self.frame)
 
     def neighbour(self, at: float) -> str:
-        """The mark next to one that a jaw spoils from which the ball does arrive, in words; "" where none is near."""
+        """The mark next to one that a jaw spoils from which the ball does arrive, in words; "" where none is near.
+
+        Of the marks that are told exactly, so that it lands where it is said to.
+        """
+        middle = round(at / NEXT)
         for k in range(1, NEIGHBOURS + 1):
-            for mark in (at - k * NEXT, at + k * NEXT):
+            for number in (middle - k, middle + k):
+                mark = number * NEXT
                 lands = self.play(mark)[2] if 0.0 <= mark <= self.rails[0].diamonds else None
                 if lands is not None:
                     return f"; the neighbouring choice {figure(mark)} is open and lands {lands.where}"
