@@ -27,7 +27,7 @@ from fandle.core.techniques.base import Technique
 from fandle.core.techniques.registry import TECHNIQUES, solved
 
 ON_A_RAIL = frozenset(("M4", "M11", "M14", "M15", "M16", "M17", "M18"))  # the ball is to lie on or close to one
-TRIES = 100  # layouts looked at for each that is wanted
+TRIES = 200  # layouts looked at for each that is wanted
 AGREES = 0.011  # diamonds: what is told has two decimals
 JITTER = 0.35  # diamonds by which a technique's own example is moved
 OFFERED = re.compile(r"the neighbouring choice ([\d.]+) is open and lands (?:on|([\d.]+) (short|long))")
