@@ -130,10 +130,7 @@ def technique_measured(method: str, seed: int, wanted: int) -> Measured:
     tables = [table for table in STANDARDS.values() if (table.pockets is None) == carom]
     while found.tried < wanted:
         table = rng.choice(tables)
-        balls = [
-            Ball(_named(ball.id, table), *(at + rng.uniform(-JITTER, JITTER) for at in (ball.x, ball.y)))
-            for ball in example.balls
-        ]
+        balls = [_moved(ball, example.table, table, rng) for ball in example.balls]
         try:
             laid = Layout(table, usual_game(table), tuple(balls), balls[1].id).settled()
             made = solved(method, laid, cue=HOUSE)
@@ -152,8 +149,12 @@ def technique_measured(method: str, seed: int, wanted: int) -> Measured:
     return found
 
 
-def _named(ball: str, table: Table) -> str:
-    return ball if ball == "cue" else TARGETS.get(usual_game(table), "7")
+def _moved(ball: Ball, made_for: Table, table: Table, rng: random.Random) -> Ball:
+    """A ball of an example on a table, moved a little; one that lies on a long rail stays frozen to it."""
+    name = ball.id if ball.id == "cue" else TARGETS.get(usual_game(table), "7")
+    x, y = (at + rng.uniform(-JITTER, JITTER) for at in (ball.x, ball.y))
+    frozen = ball.y <= 1.01 * made_for.ball_radius / made_for.diamond_y
+    return Ball(name, x, table.ball_radius / table.diamond_y if frozen else y)
 
 
 def every(seed: int, wanted: int) -> list[Measured]:
