@@ -7,17 +7,28 @@ from pathlib import Path
 from typing import Any
 
 from fandle.core.handbook.corrections import CORRECTIONS, ONE, SHORT_FIRST, arrives, corrected
-from fandle.core.handbook.page import Page, all_pages
+from fandle.core.handbook.page import Page, all_pages, laid
 from fandle.core.layout.edit import moved_to
+from fandle.core.layout.model import Layout
+from fandle.core.lines.kick import solve_kick
+from fandle.core.lines.solution import Aim
+from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.stroke import Stroke
 from fandle.core.systems.base import Count, figure
-from fandle.core.systems.registry import plain_count
+from fandle.core.systems.contact import FULL_ON, Contact
+from fandle.core.systems.registry import count, plain_count
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
-from fandle.core.table.speeds import speed_of
+from fandle.core.table.pocket import Point
+from fandle.core.table.rails import Rail
+from fandle.core.table.speeds import default_speed, speed_of
 from fandle.core.table.standards import STANDARDS
+from fandle.core.techniques.base import Technique
+from fandle.core.techniques.half_ball import third_contact
+from fandle.core.techniques.registry import solved
 from fandle.core.words.spoken import landing_word
 
+OFF_THE_RAIL = (("frozen", 0.0), ("a third of a diamond off", 1 / 3), ("a diamond off", 1.0))
 MIRRORED = 5.0  # where the mirror in the edge sends the cue ball of ONE, diamonds
 CLOTHS = ("new", "standard", "damp")
 
@@ -85,7 +96,46 @@ def _figure(name: str, table: Table) -> str:
         at, _ = arrives(ONE, new, Stroke(speed_of(new, ONE.lengths)))
         told = _off(None if at is None else at - MIRRORED)
         return f"One rail, plain, medium, against equal angles at the edge: {told} on new snooker cloth."
-    return ""
+    played = {"frozen": _windows, "M23": _third_contacts, "span": _spans}.get(name)
+    return "" if played is None else played(table)
+
+
+def _laid(table: Table, cue: Point, ball: Point) -> Layout:
+    """A cue ball and one ball that is on; a coordinate of nought lies frozen to the near rail."""
+    return laid(table, {"cue": cue, "target": ball})
+
+
+def _windows(table: Table) -> str:
+    """How wide the window of a plain kick over one rail is, at medium, for a ball frozen, a third and a diamond off."""
+    told = []
+    for name, off in OFF_THE_RAIL:
+        found = solve_kick(_laid(table, (2.0, 1.0), (5.0, off)), (Rail.FAR,), Stroke(default_speed(table)))
+        if isinstance(found, Aim):
+            told.append(f"{name} {found.best.window_mm:.0f} mm")
+    return f"Over one rail at medium the mark may be off by, both ways together: {', '.join(told)}."
+
+
+def _third_contacts(table: Table) -> str:
+    """Where M23's own stroke comes to the third rail, for a ball at one, two and three diamonds."""
+    told = []
+    for diamond in (1, 2, 3):
+        found = solved("M23", _laid(table, (5.0 - diamond, 1.0), (8.0 - diamond, 1.0)), cue=HOUSE)
+        there = third_contact(found.shot, Rail.FAR) if isinstance(found, Technique) else None
+        if there is not None:
+            told.append(f"{figure(there)} from {diamond}")
+    return f"On this table it comes there at {', '.join(told)}." if told else "On this table it does not come there."
+
+
+def _spans(table: Table) -> str:
+    """The marks of M8 for a full hit and for a pot, and where each lands."""
+    layout = _laid(table, (3.2, 1.6), (6.6, 0.6))
+    pockets = () if table.pockets is None else ("foot-near",)
+    told = []
+    for name, contact in (("full", FULL_ON), *((f"into {pocket}", Contact(pocket=pocket)) for pocket in pockets)):
+        found = count("M8", layout, (Rail.NEAR,), cue=HOUSE, contact=contact)
+        if isinstance(found, Count):
+            told.append(f"{name} {figure(found.aim.nose)}")
+    return f"From (3.2, 1.6) over near at a ball on (6.6, 0.6) the marks are: {', '.join(told)}."
 
 
 def _off(shift: float | None) -> str:
