@@ -14,6 +14,7 @@ from fandle.core.choice.reach import reach_of, shortfall
 from fandle.core.choice.told import Line
 from fandle.core.choice.wish import Then, zone_of
 from fandle.core.handbook.close_work import technique_page
+from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.question import ask
 from fandle.core.lines.reading import on_rail, read_at
@@ -203,3 +204,17 @@ def test_no_number_lies_off_its_rail(seed: int) -> None:
                 assert "pocket" in line.mark.say or "corner" in line.mark.say
             else:
                 assert on_rail(line.aim, line.mark_rail) == line.aim
+
+
+def test_an_open_ball_is_told_straight_and_met_before_the_rail() -> None:
+    """Frozen to the rail, met straight in a tenth of the directions and off the rail in the rest (found by the campaign)."""
+    places = {
+        "cue": (3.046681, 0.427372), "12": (3.713, 0.098), "7": (0.293, 2.659), "4": (0.654, 0.0978261), "6": (5.214, 1.952),
+        "8": (3.738, 1.151), "5": (0.428, 3.027), "10": (0.447, 0.0978261), "15": (3.436, 1.008),
+    }  # fmt: skip
+    layout = Layout(STANDARDS["pool-8ft"], "nine-ball", tuple(Ball(name, *place) for name, place in places.items()))
+    stroke = Stroke(4.1620901)
+    found = finish(plan(Situation(layout, stroke), wish_of("hit", CLUB, "this", None, 40, 3226, layout), 2))
+    straight = next(line for line in found.lines if line.kind == "straight" and line.target == "4")
+    first = play(layout, straight.stroke, straight.direction).events[0]
+    assert (first.kind, first.other) == ("ball", "4")

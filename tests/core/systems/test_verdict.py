@@ -3,6 +3,7 @@
 import math
 import random
 import re
+from dataclasses import replace
 
 import pytest
 
@@ -13,7 +14,7 @@ from fandle.core.shot.cue import HOUSE, IDEAL
 from fandle.core.shot.play import play
 from fandle.core.systems.base import Count
 from fandle.core.systems.registry import all_counts, count
-from fandle.core.systems.verdict import room_said, verdict_of
+from fandle.core.systems.verdict import proved, room_said, verdict_of, way_of
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 
@@ -104,3 +105,27 @@ def test_advice_for_squirt_is_played_as_it_is_written_and_never_an_in_off() -> N
             assert "cue" not in dict(shot.potted)
             advised += 1
     assert advised >= 2
+
+
+def test_of_two_balls_that_touch_the_cue_ball_the_one_that_takes_the_blow_is_met() -> None:
+    """All round, whichever of the two is asked of: the verdict is the played shot (found by the campaign)."""
+    table = standard_table("pool-9ft")
+    reach_x, reach_y = 2 * table.ball_radius / table.diamond_x, 2 * table.ball_radius / table.diamond_y
+    around = {"1": math.radians(145), "4": math.radians(236)}
+    beside = [Ball(name, 5.0 + reach_x * math.cos(at), 2.0 + reach_y * math.sin(at)) for name, at in around.items()]
+    layout = Layout(table, "nine-ball", (Ball("cue", 5.0, 2.0), *beside), "1").settled()
+    assert layout.touch("cue", "1")
+    assert layout.touch("cue", "4")
+    made = counts(layout)[0]
+    hit = {"1": 0, "4": 0}
+    for k in range(72):
+        found = replace(made, direction=math.radians(5 * k))
+        first = play(layout, found.stroke, found.direction).first_ball
+        for name in hit:
+            touching = first == name and not way_of(layout, found).rails
+            if touching:
+                assert proved(layout, found, layout.ball(name)).hits
+                hit[name] += 1
+            elif first != name:
+                assert not proved(layout, found, layout.ball(name)).hits
+    assert min(hit.values()) >= 5

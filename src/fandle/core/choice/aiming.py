@@ -67,7 +67,9 @@ def _at(stretch: Stretch) -> Floats:
     if not stretch.key.open_shot:
         return stretch.at
     low, high = stretch.part
-    inside = stretch.at[(stretch.at > low) & (stretch.at < high)]
+    half = 0.5 * _cell(stretch)  # where the part ends inside the stretch, it is known to half a look
+    least, most = low + half * (low > stretch.low), high - half * (high < stretch.high)
+    inside = stretch.at[(stretch.at > least) & (stretch.at < most)]
     return inside if inside.size else np.array([0.5 * (low + high)])
 
 

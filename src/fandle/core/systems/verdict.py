@@ -10,7 +10,7 @@ from typing import Literal
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.shot.approach import Approach, approach, offset_at
+from fandle.core.shot.approach import Approach, approach, offset_at, pushes
 from fandle.core.shot.play import play
 from fandle.core.shot.travel import passing
 from fandle.core.systems.base import FULL, Count, Landing
@@ -38,7 +38,11 @@ def proved(
     rails, table, goal = found.rails, layout.table, layout.metres(target)
     way = way_of(layout, found) if way is None else way
     done = len(way.rails)
-    if way.first_ball == target.id and way.rails[: len(rails)] == rails[:done] and done <= len(rails) + MORE:
+    if (
+        _first(layout, found, way) == target.id
+        and way.rails[: len(rails)] == rails[:done]
+        and done <= len(rails) + MORE
+    ):
         full = offset_at(way, layout, target)
         met: Literal["left", "right", "full"] = "full" if abs(full) < FULL else "right" if full > 0.0 else "left"
         pocket = potted(layout, found, last or target) if pots else None
@@ -54,6 +58,12 @@ def proved(
         found.lands, off_balls=max(abs(past) / (2 * table.ball_radius), 1.0), met="right" if past > 0.0 else "left",
         hits=False, after=(), before=(), full=None, pots=None,
     )  # fmt: skip
+
+
+def _first(layout: Layout, found: Count, way: Approach) -> str | None:
+    """The ball met first; of several that touch the cue ball the one that takes the blow first, as it is played."""
+    at_once = bool(way.events) and way.events[0].other is not None and pushes(layout, way)
+    return play(layout, found.stroke, found.direction).first_ball if at_once else way.first_ball
 
 
 def potted(layout: Layout, found: Count, target: Ball) -> str | None:
