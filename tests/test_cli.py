@@ -234,7 +234,7 @@ def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
         (["aim", "LAYOUT", "--rails", "far", "--kind", "straight"], "a straight shot goes over no rail"),
         (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick, bank, straight"),
-        (["count", "LAYOUT", "--method", "M3", "--pocket", "side-far"], "a count goes to a ball"),
+        (["count", "LAYOUT", "--method", "M3", "--first", "2"], "a combination pots: say where"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "bank", "--pocket", "hole"], "unknown pocket"),
         (["simulate", "LAYOUT", "--direction", "0", "--elevation", "45", "--speed", "5"], "leaps"),
         (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),

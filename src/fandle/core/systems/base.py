@@ -5,7 +5,6 @@ in ORDERS and a target that lies further on; the layout is turned to that, and t
 """
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -25,7 +24,6 @@ from fandle.core.table.rails import Rail
 ON = 0.05  # diamonds: a landing nearer than this is "on" (contract)
 FULL = 0.02  # ball diameters: a hit nearer than this to the middle has no side
 ON_RAIL = 0.5  # diamonds: a target this near to a rail counts as lying on it
-SCAN = 60  # steps in which the track through the cue ball is looked for
 
 
 @dataclass(frozen=True)
@@ -93,7 +91,10 @@ class Landing:
 
 @dataclass(frozen=True)
 class Draft:
-    """A count in the method's own frame: the mark along the first rail, and how it is to be played."""
+    """A count in the method's own frame: the mark along the first rail, and how it is to be played.
+
+    exact: the mark before it was moved to one that is easier to sight.
+    """
 
     at: float
     frame: str
@@ -103,6 +104,12 @@ class Draft:
     say: str
     adjust: str
     own: Own | None = None
+    exact: float | None = None
+
+    @property
+    def base(self) -> float:
+        """The mark that changes evenly with what is counted."""
+        return self.at if self.exact is None else self.exact
 
 
 @dataclass(frozen=True)
@@ -262,36 +269,3 @@ def added(a: float, b: float, digits: int = 2) -> str:
     first, total = round(a, digits), round(a + b, digits)
     sign = "+" if b >= 0 else "−"
     return f"{figure(first, digits)} {sign} {figure(abs(total - first), digits)} = {figure(total, digits)}"
-
-
-def root(function: Callable[[float], float], a: float, b: float) -> float:
-    """Where a function that changes its sign between a and b is nought, to 1e-14 (Brent's method)."""
-    from scipy.optimize import brentq  # a fifth of a second: only who counts waits for it
-
-    return float(brentq(function, a, b, xtol=1e-14, rtol=1e-14))
-
-
-def track_through(
-    ball: Ball,
-    start: Callable[[float], tuple[float, float]],
-    aim: Callable[[float], tuple[float, float]],
-    low: float,
-    high: float,
-) -> float | None:
-    """The number n in [low, high] whose line, from start(n) to aim(n), passes through the ball; None if none does."""
-
-    def beside(n: float) -> float:
-        (ax, ay), (bx, by) = start(n), aim(n)
-        return (bx - ax) * (ball.y - ay) - (by - ay) * (ball.x - ax)
-
-    step = (high - low) / SCAN
-    before = beside(low)
-    for i in range(SCAN):
-        a, b = low + i * step, low + (i + 1) * step
-        after = beside(b)
-        if before == 0.0:
-            return a
-        if before * after <= 0.0:
-            return root(beside, a, b)
-        before = after
-    return None

@@ -12,7 +12,8 @@ import numpy as np
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Count, Draft, Own, RailNumber, View, figure, track_through
+from fandle.core.systems.base import ON_RAIL, Count, Draft, Own, RailNumber, View, figure
+from fandle.core.systems.tracks import track_through
 from fandle.core.systems.weather import weather
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken

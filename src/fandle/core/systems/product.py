@@ -6,7 +6,8 @@ its corner with the cue ball's long rail. Ordinary running side. Common practice
 """
 
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, track_through
+from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure
+from fandle.core.systems.tracks import track_through
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 

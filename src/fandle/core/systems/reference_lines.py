@@ -127,7 +127,7 @@ def count(view: View) -> Draft | str:
     line, exact = lines
     back = view.sight[1]
     shift = cue.x - cue.y * line / (4.0 + back)
-    at = line + shift / 2
+    at, smooth = line + shift / 2, exact + (cue.x - cue.y * exact / (4.0 + back)) / 2
     numbers = tuple(
         RailNumber(Rail.FAR, mark, name) for mark, name in zip(marks, "abc", strict=True) if abs(mark - at) > 0.2
     )
@@ -148,7 +148,7 @@ def count(view: View) -> Draft | str:
     )
     adjust = "Shoot the first line once on a strange table and carry its error into the others."
     frame = "sight" if table.has_diamonds else "nose"
-    return Draft(at, frame, Stroke(SPEED, RUNNING, FOLLOW), numbers, steps, say, adjust)
+    return Draft(at, frame, Stroke(SPEED, RUNNING, FOLLOW), numbers, steps, say, adjust, exact=smooth)
 
 
 def on_this_table(layout: Layout, found: Count, target: Ball) -> str:

@@ -7,7 +7,8 @@ published source.
 """
 
 from fandle.core.shot.stroke import Stroke
-from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, halved, track_through
+from fandle.core.systems.base import ON_RAIL, Draft, Own, RailNumber, View, figure, halved
+from fandle.core.systems.tracks import track_through
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
 

@@ -128,7 +128,7 @@ def start_of(view: View, draft: Draft) -> float:
     """Where the line of a count, carried back, leaves the table: along near, or less than nothing along head."""
     cue, rail = view.cue, view.rail
     back = view.sight[1 if rail.is_long else 0] if draft.frame == "sight" else 0.0
-    ax, ay = rail.point(draft.at, rail.diamonds_across + back)  # far or foot, in the system's own frame
+    ax, ay = rail.point(draft.base, rail.diamonds_across + back)  # far or foot, in the system's own frame
     slope = (ax - cue.x) / (ay - cue.y) if ay != cue.y else math.inf
     x = cue.x - cue.y * slope
     return x if x >= 0.0 else -(cue.y - cue.x / slope)
@@ -146,7 +146,7 @@ def own_marks(table: Table, method: str) -> OwnMarks | None:
     for j, goal in enumerate(kind.goals):
         cases = [(i, *case) for i, start in enumerate(kind.starts) if (case := case_of(table, method, start, goal))]
         for i, _, draft in cases:
-            counted[i, j], frame = draft.at, draft.frame
+            counted[i, j], frame = draft.base, draft.frame
             if draft.own is not None:
                 own[i, j], unit = draft.own.number, draft.own.unit
         for i, by in zip([case[0] for case in cases], _shifts(table, [(v, d) for _, v, d in cases]), strict=True):
@@ -208,7 +208,7 @@ def _landings(table: Table, cases: list[tuple[View, Draft]], by: Floats) -> Floa
     places, directions, strokes, starts = [], [], [], []
     for k, (view, draft) in enumerate(cases):
         start = view.layout.metres(view.cue)
-        for n, at in enumerate((draft.at + by[k]).tolist()):
+        for n, at in enumerate((draft.base + by[k]).tolist()):
             if 0.0 <= at <= view.rail.diamonds:
                 places.append((k, n))
                 directions.append(direction_to(table, view.rail, start, at, draft.frame))
@@ -249,7 +249,7 @@ def tuned(layout: Layout, count: Count) -> Tuned | None:
     if shift is None or view.off(view.target, kind.rail) > ON_RAIL:
         return None
     rail = count.rails[0]
-    at = view.turn.at(view.rail, draft.at + shift)
+    at = view.turn.at(view.rail, draft.base + shift)
     if not 0.0 <= at <= rail.diamonds:
         return None
     aiming = Aiming(settled, count.rails, draft.frame, count.stroke, (target.x, target.y))
