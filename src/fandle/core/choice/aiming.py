@@ -17,6 +17,7 @@ from fandle.core.physics.batch import Outcomes
 from fandle.core.physics.judge import measure
 from fandle.core.physics.roots import find_root
 from fandle.core.player.scatter import Player
+from fandle.core.shot.approach import approach
 from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
@@ -42,7 +43,7 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     Marks that are seen best count as what they are: a diamond inside the room may be worth more than its middle.
     """
     table = field.layout.table
-    at = _at(stretch)
+    at = _at(field, stretch)
     aims = np.concatenate([at, _plain_marks(field, stretch)])
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
@@ -62,15 +63,23 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     return Aimed(stretch, middle, mark_of(field, stretch, middle), best)
 
 
-def _at(stretch: Stretch) -> Floats:
+def _at(field: Field, stretch: Stretch) -> Floats:
     """The directions that may be aimed along: those looked at; of a ball that lies open those straight at it."""
     if not stretch.key.open_shot:
         return stretch.at
     low, high = stretch.part
-    half = 0.5 * _cell(stretch)  # where the part ends inside the stretch, it is known to half a look
+    half = 0.5 * _cell(stretch)  # where the part ends inside the stretch, it is known to half a look: played there
     least, most = low + half * (low > stretch.low), high - half * (high < stretch.high)
-    inside = stretch.at[(stretch.at > least) & (stretch.at < most)]
-    return inside if inside.size else np.array([0.5 * (low + high)])
+    inside = [
+        at for at in stretch.at.tolist() if low < at < high and (least < at < most or _straight(field, stretch, at))
+    ]
+    return np.array(inside or [0.5 * (low + high)])
+
+
+def _straight(field: Field, stretch: Stretch, at: float) -> bool:
+    """Does a direction meet the stretch's ball before any rail?"""
+    way = approach(field.layout, stretch.tried.stroke, at, most_rails=1)
+    return way.first_ball == stretch.met and not way.rails
 
 
 def _plain_marks(field: Field, stretch: Stretch) -> Floats:
