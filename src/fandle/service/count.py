@@ -62,7 +62,10 @@ def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None, co
     pocket = pocket if asked.kind == "bank" else None
 
     def counts(name: str) -> Count | NoCount:
-        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue, contact)
+        found = counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue, contact)
+        if isinstance(found, Count) or contact.full:
+            return found
+        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue)  # full, as it is taught
 
     found = counts(asked.system)
     if isinstance(found, Count):

@@ -25,7 +25,6 @@ class Reference:
 
     aim: rail and mark at the nose, None for straight along the table; watch: the rails whose contacts are read, in
     order; stops: does where it stops tell anything? like: the shot it is the mirror image of, to compare two rails.
-    pockets: only of use where a table has them.
     """
 
     id: str
@@ -39,7 +38,6 @@ class Reference:
     watch: tuple[Rail, ...]
     stops: bool = False
     like: str = ""
-    pockets: bool = False
 
 
 FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
@@ -62,21 +60,9 @@ SHOTS = (
               (1.0, 3.5), (NEAR, 3.0), 2.5, 0.0, 0.0, (NEAR, FAR), like="plain"),
     Reference("lag-head", "speed, the other way", "the lag the other way: to the head rail and half-way back",
               (6.5, 2.0), (HEAD, 2.0), 1.6, 0.0, 0.0, (HEAD,), True, like="lag"),
-    Reference("corner", "three rails, from the corner",
-              "from the corner through the far rail's diamond 5, one tip of running side (right), some follow, firm",
-              (0.35, 0.35), (FAR, 4.65), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR), pockets=True),
 )  # fmt: skip
+KINDS_OF_SHOT = tuple(shot for shot in SHOTS if not shot.like)  # that a table is told to play so or so
 BY_ID = {shot.id: shot for shot in SHOTS}
-
-
-def shots_for(table: Table) -> list[Reference]:
-    """The shots of a check on this table, those first that teach most."""
-    return [shot for shot in SHOTS if table.pockets is not None or not shot.pockets]
-
-
-def kinds_for(table: Table) -> list[Reference]:
-    """The shots that a table is told to play so or so."""
-    return [shot for shot in shots_for(table) if not shot.like]
 
 
 @dataclass(frozen=True)
