@@ -22,7 +22,7 @@ from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail
 from fandle.service.choose import plan as choose
 from fandle.service.choose import wish_for
-from fandle.service.count import Counted, contact_of, count_line
+from fandle.service.count import Counted, count_line
 from fandle.service.lines import one_line, with_chain
 from fandle.service.situation import Situation
 
@@ -90,7 +90,7 @@ def answer(asked: Situation) -> Steps[Answer]:
     yield
     played = _played(asked, chosen)
     yield
-    counted = _counted(asked, chosen) if chosen.rails else None
+    counted = count_line(asked, chosen.rails, _pocket(asked, chosen)) if chosen.rails else None
     return Answer(asked, in_the_way(asked.layout), on, plan, chosen, played, counted)
 
 
@@ -130,16 +130,6 @@ def chosen_of(asked: Situation, line: Choice) -> Situation:
         asked, layout=layout, stroke=line.stroke, rails=rails, kind="bank" if line.kind == "bank" else "kick",
         pocket=line.pocket if potting else None, hit=hit,
     )  # fmt: skip
-
-
-def _counted(asked: Situation, line: Line) -> Counted:
-    """The favourite system on the chosen line: to the contact that the line has."""
-    best = line.answer.best if isinstance(line.answer, Aim) else None
-    pot = None if best is None else best.pot
-    if best is None or pot is None:
-        return count_line(asked, line.rails, _pocket(asked, line), contact_of(asked))
-    met = None if pot.ball == best.target else best.target
-    return count_line(asked, line.rails, None, replace(contact_of(asked, met), pocket=pot.pocket))
 
 
 def _pocket(asked: Situation, line: Line) -> str | None:

@@ -54,18 +54,15 @@ def _banked(asked: Situation) -> str | None:
     return asked.pocket if asked.kind == "bank" else None
 
 
-def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None, contact: Contact = FULL_ON) -> Counted:
-    """The favourite system on a line over these rails (a bank's pocket with it), to the contact that is wanted.
+def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
+    """The favourite system on a line over these rails (a bank's pocket with it).
 
     Where it does not count, the one that lands nearest of those that do; in carom the product first.
     """
     pocket = pocket if asked.kind == "bank" else None
 
     def counts(name: str) -> Count | NoCount:
-        found = counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue, contact)
-        if isinstance(found, Count) or contact.full:
-            return found
-        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue)  # full, as it is taught
+        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue)
 
     found = counts(asked.system)
     if isinstance(found, Count):
