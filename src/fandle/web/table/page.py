@@ -82,6 +82,8 @@ def _asked(request: Request) -> tuple[Situation, float]:
     if not query:
         return _first(request)
     asked = replace(address.read(query, known_with(shelf_of(request), query)), player=player_of(request))
+    if "method" not in query:  # a link that names no system is counted by the player's own
+        asked = replace(asked, system=mine_of(request).system)
     return asked, tip_of(request, asked.stroke.cue)
 
 
