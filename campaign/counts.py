@@ -6,7 +6,7 @@ Layouts are random, over all five tables, with a house cue; a system that wants 
 import random
 import re
 import statistics
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.close_work import technique_page
@@ -111,13 +111,8 @@ def refused(method: str, laid: Layout, rails: tuple[Rail, ...], reason: str) -> 
     draft = "" if view is None else METHODS[method].count(view)
     if offered is None or view is None or isinstance(draft, str):
         return []  # none within a diamond comes there: `played.Aiming.neighbour` looked
-    stroke = draft.stroke
-    spun = Aiming(
-        laid, rails, draft.frame,
-        type(stroke)(stroke.speed, view.turn.hand * stroke.side, stroke.up, stroke.elevation, HOUSE),
-        (laid.require_target().x, laid.require_target().y),
-    )  # fmt: skip
-    lands = spun.play(float(offered[1]))[2]
+    stroke, target = replace(draft.stroke, side=view.turn.hand * draft.stroke.side, cue=HOUSE), laid.require_target()
+    lands = Aiming(laid, rails, draft.frame, stroke, (target.x, target.y)).play(float(offered[1]))[2]
     said = 0.0 if offered[2] is None else float(offered[2]) * (1 if offered[3] == "long" else -1)
     near = lands is not None and abs(lands.off - said) <= (0.05 if offered[2] is None else AGREES)
     return [] if near else [f"{method} over {rails}: {told.reason}, but {lands}"]

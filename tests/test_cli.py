@@ -235,6 +235,8 @@ def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
         (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick, bank, straight"),
         (["count", "LAYOUT", "--method", "M3", "--first", "2"], "a combination pots: say where"),
+        (["count", "LAYOUT", "--kind", "bank", "--all", "--first", "2", "--pocket", "any"], "with counts of kicks"),
+        (["count", "LAYOUT", "--method", "M20", "--hit", "0.5"], "a technique has its own thickness"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "bank", "--pocket", "hole"], "unknown pocket"),
         (["simulate", "LAYOUT", "--direction", "0", "--elevation", "45", "--speed", "5"], "leaps"),
         (["aim", "LAYOUT", "--rails", "far", "--speed", "13"], "faster than any break"),

@@ -39,7 +39,7 @@ def test_the_index_leads_to_every_page(client: TestClient) -> None:
         assert page.title in told
         for words in (page.rule, page.by_eye, page.sums, page.exact, page.drifts, page.dispute, page.caution):
             assert Screen().say(words)[:40].replace("'", "&#39;") in told
-        assert f"at least {page.trusted.share:.0%}".removesuffix("%") + " times of 100" in told
+        assert f"at least {page.trusted.share:.0%}".removesuffix("%") + " times in 100" in told
         assert Screen(snooker=page.example.table.d_radius is not None).say(page.trusted.say) in told
     assert "yours" in text
     assert "Equal angles →" not in client.get("/handbook/M1").text

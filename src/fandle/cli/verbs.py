@@ -215,6 +215,10 @@ def count(
         raise BadInputError("choose one of --method M3 and --all", "method")
     table_layout = layout_at(layout)
     over = parse_rails(rails) if rails is not None else None
+    if hit and method is not None and is_technique(method):
+        raise BadInputError("a technique has its own thickness: leave --hit out", "hit", code="not_with_techniques")
+    if first is not None and (kind == "bank" or (method is not None and is_technique(method))):
+        raise BadInputError("--first goes with counts of kicks: leave it out", "first", code="only_kicks")
     if method is not None and is_technique(method):
         _technique(situation_of(table_layout, _plain(table_layout, cue), over, "kick", target, pocket), method, as_json)
         return

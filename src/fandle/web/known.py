@@ -221,7 +221,7 @@ SCATTER, TIP = "scatter", "tip_mm"  # the player's scatter, and the diameter of 
 HABITS = ("reach", "hand", "plain")  # how the player stands and strokes, among the settings
 
 
-def said_by(request: Request) -> Mapping[str, Any]:
+def settings_of(request: Request) -> Mapping[str, Any]:
     """What an answer needs of the player's settings, all read at once, as it was when this request first asked."""
     if not hasattr(request.state, "habits"):
         request.state.habits = preferences(request.app.state.database, (MY_CUE, PREFERRED, SCATTER, TIP, *HABITS))
@@ -231,7 +231,7 @@ def said_by(request: Request) -> Mapping[str, Any]:
 
 def mine_of(request: Request) -> Mine:
     """The player's favourite system and cue; the house cue where none was chosen, or the chosen one is gone."""
-    said = said_by(request)
+    said = settings_of(request)
     try:
         cue = shelf_of(request).cue(str(said.get(MY_CUE, HOUSE.name)))
     except BadInputError:
@@ -242,7 +242,7 @@ def mine_of(request: Request) -> Mine:
 
 def player_of(request: Request) -> Player:
     """The player's scatter as it was said, and their reach; a club player's where nothing was, or it cannot be read."""
-    kept = said_by(request).get(SCATTER)
+    kept = settings_of(request).get(SCATTER)
     try:
         player = CLUB if kept is None else validated(PlayerFile, kept).player()
     except BadInputError:
@@ -259,7 +259,7 @@ class Habits(NamedTuple):
 
 def habits_of(request: Request) -> Habits:
     """The player's habits as they were said; anybody's where nothing was, or it cannot be read."""
-    said = said_by(request)
+    said = settings_of(request)
     try:
         body = body_of(str(said.get("reach", ANYBODY.build)), str(said.get("hand", ANYBODY.hand)))
     except BadInputError:
@@ -271,7 +271,7 @@ def tip_of(request: Request, cue: Cue | None = None) -> float:
     """Diameter of the tip in metres: a club cue's own, else the player's setting."""
     if cue is not None and cue.name not in CUES:
         return cue.tip
-    kept, (low, high) = said_by(request).get(TIP), CUE_LIMITS["tip"]
+    kept, (low, high) = settings_of(request).get(TIP), CUE_LIMITS["tip"]
     if isinstance(kept, float | int) and low <= kept / 1000 <= high:
         return kept / 1000
     return TIP_DIAMETER_M

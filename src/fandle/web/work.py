@@ -1,7 +1,8 @@
 """Solving for many clients at once: as many solvers as cores, two queues, a budget a request.
 
-Work comes in steps (`core.steps`). A solver takes steps for a few milliseconds, then gives way: quick work, which a
-drag waits for, goes before long work. What waits is bounded; work whose client has left is dropped.
+Work comes in steps (`core.steps`). Quick work, which a drag waits for, goes first and is mostly done in one go; a
+solver takes steps of long work for a few milliseconds, then gives way. What waits is bounded; work whose client has
+left is dropped.
 """
 
 import asyncio

@@ -11,7 +11,7 @@ from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.play import play
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.contact import Contact
-from fandle.core.systems.registry import all_counts, count, counted
+from fandle.core.systems.registry import all_counts, count, counted, hands_of
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 
@@ -37,6 +37,16 @@ def test_the_span_of_a_pot_is_measured_to_the_ghost_ball_that_pots() -> None:
     assert "Counted to the ghost ball that sends the 7 into foot-near" in found.say
     plain = made("M8", lay(PLACES), (NEAR,), Contact())
     assert "span 159 mm" in plain.steps[0]
+
+
+def test_the_hands_measure_to_the_ghost_ball_of_the_pot() -> None:
+    """The first thing to think of is the ghost ball counted to, not the one of a full hit."""
+    layout = lay(PLACES)
+    potting, full = (made("M8", layout, (NEAR,), contact) for contact in (Contact(pocket="foot-near"), Contact()))
+    ghosts = [hands_of(found, layout)[0].things[0].points[0] for found in (potting, full)]
+    assert potting.goal is not None
+    assert ghosts[0] == pytest.approx(potting.goal)
+    assert ghosts[0] != pytest.approx(ghosts[1], abs=0.02)
 
 
 @pytest.mark.parametrize(

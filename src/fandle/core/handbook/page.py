@@ -33,10 +33,10 @@ class BankExample:
 class Trusted:
     """Where a system can be trusted, and the share of its own aims that hit there.
 
-    say: where, in words that go on from "it hits … of 10"; angle: degrees from the first rail at which that is met;
-    number: what is counted at the cue ball; close: counted along one rail, the cue ball at most so many diamonds off
-    it; None where it does not matter. The share is our own figure, over all five
-    tables with a house cue (`bench/shares.py`), rounded down to a twentieth.
+    say: where, in words that go on from "it hits at least … times in 100"; angle: degrees from the first rail at which
+    that is met; number: what is counted at the cue ball; close: counted along one rail, the cue ball at most so many
+    diamonds off it; None where it does not matter. The share is our own figure, over the standard tables it counts on,
+    with a house cue (`bench/shares.py`), rounded down to a twentieth.
     """
 
     say: str

@@ -69,6 +69,14 @@ def astray(shot: Approach, rails: tuple[Rail, ...], target: str) -> str:
     return f"the ball would {into_pocket(last) + ',' if last.pocket else 'stop'} {there}"
 
 
+def _alone(
+    layout: Layout, rails: tuple[Rail, ...], goal: Point, stroke: Stroke, direction: float
+) -> tuple[Approach, Landing | None]:
+    """A line played, other balls aside, and where it lands."""
+    shot = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
+    return shot, landing(layout, rails, goal, shot)
+
+
 def _stops_short(shot: Approach, rails: tuple[Rail, ...], lands: Landing | None) -> bool:
     """Does the ball come to rest on its way, before it is level with its target?"""
     on_its_way = shot.rails == rails[: len(shot.rails)]
@@ -85,8 +93,7 @@ def arriving(
     """
 
     def play(played: Stroke) -> tuple[Stroke, Approach, Landing | None]:
-        shot = approach(layout, played, direction, most_rails=len(rails) + 1, ignore_balls=True)
-        return played, shot, landing(layout, rails, goal, shot)
+        return played, *_alone(layout, rails, goal, played, direction)
 
     first = found = play(stroke)
     table, lengths = layout.table, lengths_of(layout.table, stroke.speed)
@@ -111,8 +118,7 @@ class Aiming:
     def play(self, at: float) -> tuple[float, Approach, Landing | None]:
         """(direction, way, landing) of the mark `at`, other balls aside."""
         direction = self.direction(at)
-        shot = approach(self.layout, self.stroke, direction, most_rails=len(self.rails) + 1, ignore_balls=True)
-        return direction, shot, landing(self.layout, self.rails, self.goal, shot)
+        return direction, *_alone(self.layout, self.rails, self.goal, self.stroke, direction)
 
     def direction(self, at: float) -> float:
         """Where the cue points for the mark `at`, rad."""

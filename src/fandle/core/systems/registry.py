@@ -160,7 +160,7 @@ def hands_of(found: Count, layout: Layout, target: str | None = None) -> tuple[H
     module, layout = METHODS[found.method], layout.settled()
     measure: Callable[[View, Draft], tuple[HandStep, ...]] | None = getattr(module, "hands", None)
     cue, ball = found.stroke.cue, layout.require_target(target)
-    view = None if measure is None else view_of(found.method, layout, found.rails, ball, cue)
+    view = None if measure is None else view_of(found.method, layout, found.rails, found.place(ball), cue)
     draft = "" if view is None else module.count(view)
     if measure is None or view is None or isinstance(draft, str):
         return ()
