@@ -112,7 +112,7 @@ def _windows(table: Table) -> str:
         found = solve_kick(_laid(table, (2.0, 1.0), (5.0, off)), (Rail.FAR,), Stroke(default_speed(table)))
         if isinstance(found, Aim):
             told.append(f"{name} {found.best.window_mm:.0f} mm")
-    return f"Over one rail at medium the mark may be off by, both ways together: {', '.join(told)}."
+    return f"Room for error at the mark, one rail at medium: {', '.join(told)}."
 
 
 def _third_contacts(table: Table) -> str:
@@ -122,8 +122,12 @@ def _third_contacts(table: Table) -> str:
         found = solved("M23", _laid(table, (5.0 - diamond, 1.0), (8.0 - diamond, 1.0)), cue=HOUSE)
         there = third_contact(found.shot, Rail.FAR) if isinstance(found, Technique) else None
         if there is not None:
-            told.append(f"{figure(there)} from {diamond}")
-    return f"On this table it comes there at {', '.join(told)}." if told else "On this table it does not come there."
+            told.append(f"{figure(there)} from diamond {diamond}")
+    return (
+        f"On this table it meets the third rail at {', '.join(told)}."
+        if told
+        else "On this table it does not come there."
+    )
 
 
 def _spans(table: Table) -> str:
