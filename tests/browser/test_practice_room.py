@@ -68,6 +68,38 @@ def test_a_session_by_keyboard(page: Page) -> None:
     assert serious(page) == []
 
 
+def test_a_pattern_is_gone_through_shot_by_shot(page: Page) -> None:
+    page.goto(f"{address.PRACTICE_ROOM}#drill=pattern-3")
+    expect(page.locator("#shot-at")).to_have_text("Shot 1 of 3", timeout=20000)
+    expect(page.locator("#layer-balls .ball")).to_have_count(4)
+    expect(page.locator("#shot-back")).to_be_disabled()
+    first = page.locator("#shot").get_attribute("d")
+    for more, balls in ((2, 3), (3, 2)):
+        page.locator("#shot-on").click()
+        expect(page.locator("#shot-at")).to_have_text(f"Shot {more} of 3")
+        expect(page.locator("#layer-balls .ball")).to_have_count(balls)
+    expect(page.locator("#shot-on")).to_be_disabled()
+    assert page.locator("#shot").get_attribute("d") != first
+    assert page.locator("#after").get_attribute("d")
+    page.goto(f"{address.PRACTICE_ROOM}#drill=return-2")
+    expect(page.locator("#title")).to_have_text("Out and back over two rails", timeout=20000)
+    expect(page.locator("#shot-keys")).to_be_hidden()
+    expect(page.locator("#after")).to_have_attribute("d", "")
+
+
+def test_a_round_of_banks_goes_on_by_itself_and_is_counted(page: Page) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{address.PRACTICE_ROOM}#drill=bank-fifteen")
+    expect(page.locator("#shot-at")).to_have_text(re.compile("of 15"), timeout=20000)
+    at = int(re.findall(r"\d+", page.locator("#shot-at").text_content() or "")[0])
+    page.locator("#made").click()
+    expect(page.locator("#shot-at")).to_have_text(f"Shot {at % 15 + 1} of 15")
+    expect(page.locator("#score")).to_contain_text("this round")
+    page.locator("#undo").click()
+    expect(page.locator("#shot-at")).to_have_text(f"Shot {at} of 15")
+    assert page.evaluate("() => document.documentElement.scrollWidth <= innerWidth")
+
+
 def ask(page: Page) -> None:
     """The next question; whatever is due."""
     page.locator("#next-question").click()

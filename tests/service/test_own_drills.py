@@ -8,7 +8,8 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import crossing
-from fandle.core.practice.drills import BY_NAME, Drill
+from fandle.core.practice.drill import Drill
+from fandle.core.practice.drills import BY_NAME
 from fandle.core.practice.own import Counts
 from fandle.core.practice.tonight import tonight
 from fandle.core.shot.play import play

@@ -89,6 +89,21 @@ def test_the_goal_is_reached_by_seven_of_the_last_ten(client: TestClient) -> Non
         take_back(state(client), name)
 
 
+def test_a_round_counts_its_banks_and_begins_anew(client: TestClient) -> None:
+    shown = asked(client, address.DRILL, drill="bank-fifteen")
+    assert len(shown["then"]) == 14
+    assert [len(each["balls"]) for each in (shown, *shown["then"])] == list(range(16, 1, -1))
+    assert all(each["runs"] and each["path"] and "into" in each["stroke"] for each in (shown, *shown["then"]))
+    assert shown["record"]["round"] == {"of": 15, "played": 0, "made": 0, "best": 0}
+    names = [str(uuid4()) for _ in range(17)]
+    for k, name in enumerate(names):
+        record = asked(client, address.TRIES, uid=name, drill="bank-fifteen", made=k % 2 == 0)
+        assert record["reached"] == (k >= 14)  # eight of the first fifteen
+    assert record["round"] == {"of": 15, "played": 2, "made": 1, "best": 8}
+    for name in names:
+        take_back(state(client), name)
+
+
 def test_a_question_tells_nothing_of_its_answer_and_is_judged_as_it_is_played(client: TestClient) -> None:
     first = asked(client, address.ASK, topic="one rail")
     assert set(first) == {

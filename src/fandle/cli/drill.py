@@ -11,7 +11,7 @@ from fandle.core.practice.drilled import Drilled
 from fandle.core.practice.drills import BY_NAME, drill_named
 from fandle.core.table.model import Table
 from fandle.core.table.standards import DEFAULT
-from fandle.formats.drill import DrillAnswer
+from fandle.formats.drill import DrillAnswer, DrillShot
 from fandle.formats.practice import read_set
 from fandle.service.practise import drill as drill_on
 from fandle.service.practise import drills
@@ -58,11 +58,24 @@ def _tell(found: list[Drilled], table: Table, as_json: bool) -> None:
 def _words(answer: DrillAnswer) -> str:
     if answer.why_not or answer.layout is None or answer.stroke is None:
         return f"{answer.title}: not on this table: {answer.why_not}."
-    balls = ", ".join(f"{ball['id']} {ball['x']:.2f}, {ball['y']:.2f}" for ball in answer.layout["balls"])
-    lines = [f"{answer.title}: {answer.say}", f"set up: {balls}"]
-    lines.append(f"stroke: {answer.stroke.speed:.2f} m/s along {answer.stroke.direction:.2f}°")
-    if answer.route:
-        lines.append("contacts: " + ", ".join(f"{contact.rail} {contact.at:.2f}" for contact in answer.route))
-    if answer.ends is not None:
-        lines.append(f"stops: {answer.ends.x:.2f}, {answer.ends.y:.2f}, within {answer.ends.radius_mm:.0f} mm")
+    lines = [f"{answer.title}: {answer.say}"]
+    shots: list[DrillAnswer | DrillShot] = [answer, *answer.then]
+    for k, shot in enumerate(shots, 1):
+        lines += [f"shot {k} of {len(shots)}"] if answer.then else []
+        lines += _shot_words(shot)
     return "\n".join([*lines, f"counts: {answer.wanted}; {answer.goal}"])
+
+
+def _shot_words(shot: DrillAnswer | DrillShot) -> list[str]:
+    """How the balls lie, the stroke, what is met, where it ends."""
+    if shot.layout is None or shot.stroke is None:
+        return []
+    balls = ", ".join(f"{ball['id']} {ball['x']:.2f}, {ball['y']:.2f}" for ball in shot.layout["balls"])
+    lines = [f"set up: {balls}", f"stroke: {shot.stroke.speed:.2f} m/s along {shot.stroke.direction:.2f}°"]
+    if shot.route:
+        lines.append("contacts: " + ", ".join(f"{contact.rail} {contact.at:.2f}" for contact in shot.route))
+    if shot.into is not None:
+        lines.append(f"pots: {shot.layout['target']} into {shot.into}")
+    if shot.ends is not None:
+        lines.append(f"stops: {shot.ends.x:.2f}, {shot.ends.y:.2f}, within {shot.ends.radius_mm:.0f} mm")
+    return lines

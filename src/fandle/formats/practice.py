@@ -6,7 +6,8 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from fandle.core.errors import BadInputError
-from fandle.core.practice.drills import BY_NAME, Drill, drill_named
+from fandle.core.practice.drill import Drill
+from fandle.core.practice.drills import BY_NAME, drill_named
 from fandle.core.practice.own import MOST_SAY, MOST_TRIES, Counts, Struck, own_drill
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import parse_rails, rails_name

@@ -9,7 +9,8 @@ from typing import Any, BinaryIO, Literal
 from pydantic import Field, StrictBool
 
 from fandle.core.errors import BadInputError
-from fandle.core.practice.drills import BY_NAME, Drill
+from fandle.core.practice.drill import Drill
+from fandle.core.practice.drills import BY_NAME
 from fandle.formats.base import Number, Strict, Time, check_writable, validated
 from fandle.formats.names import Name, clean_name
 from fandle.formats.practice import OwnDrillFile

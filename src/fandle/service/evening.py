@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fandle.core.lines.marks import direction_to
-from fandle.core.practice.drills import Drill
+from fandle.core.practice.drill import Drill
 from fandle.core.practice.kinds import drills_for, kind_of
 from fandle.core.practice.progress import Made, average
 from fandle.core.practice.record import Result, Tried

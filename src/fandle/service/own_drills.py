@@ -1,8 +1,8 @@
 """A player's own drills: the line of any situation as a drill; and a drill's line measured with hands and cue."""
 
 from fandle.core.errors import BadInputError
+from fandle.core.practice.drill import Drill
 from fandle.core.practice.drilled import Drilled
-from fandle.core.practice.drills import Drill
 from fandle.core.practice.own import Counts, own_drill, struck
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count

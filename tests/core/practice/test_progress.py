@@ -15,6 +15,7 @@ from fandle.core.practice.progress import (
     change_of,
     difference,
     reached,
+    rounds,
     streaks,
     within,
 )
@@ -80,8 +81,14 @@ def test_the_surest_goal_is_claimed_falsely_in_one_of_twenty_at_most() -> None:
 def test_streaks_and_goals() -> None:
     assert streaks([True, True, False, True]) == (1, 2)
     assert streaks([]) == (0, 0)
-    assert reached([False] + [True] * 7 + [False] * 3, 7, 10)
-    assert not reached([True] * 9, 7, 10)
+    kick, back, banks = BY_NAME["kick-soft"], BY_NAME["return-1"], BY_NAME["bank-fifteen"]
+    assert reached([False] + [True] * 7 + [False] * 3, kick)
+    assert not reached([True] * 9, kick)
+    assert not reached([True] * 7 + [False] + [True] * 7, back)
+    assert reached([True] * 8 + [False] * 9, back)  # a streak that stood once was made
+    assert not reached([False] * 8 + [True] * 8 + [False] * 4, banks)  # seven of the first round, one of the next
+    assert reached([False] * 15 + [True] * 8, banks)
+    assert rounds([True] * 16 + [False], 15) == [15, 1]
 
 
 def _history(rng: random.Random) -> tuple[list[Kind], str]:

@@ -7,11 +7,13 @@ from dataclasses import replace
 
 import pytest
 
+from fandle.core.errors import EngineError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to
 from fandle.core.shot.cue import HOUSE, IDEAL
 from fandle.core.shot.play import play
+from fandle.core.systems import verdict
 from fandle.core.systems.base import Count
 from fandle.core.systems.registry import all_counts, count
 from fandle.core.systems.verdict import proved, room_said, verdict_of, way_of
@@ -129,3 +131,19 @@ def test_of_two_balls_that_touch_the_cue_ball_the_one_that_takes_the_blow_is_met
             elif first != name:
                 assert not proved(layout, found, layout.ball(name)).hits
     assert min(hit.values()) >= 5
+
+
+def test_a_count_stands_where_its_balls_never_stop_knocking(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A rack among dead cushions may make more contacts than the engine plays: then nothing is known to drop."""
+    layout = Layout(
+        standard_table("pool-9ft"), "nine-ball", (Ball("cue", 2.0, 1.0), Ball("1", 6.0, 1.0), Ball("2", 4.4, 3.2)), "1"
+    )
+
+    def never(*_: object) -> None:
+        raise EngineError("more contacts than are played")
+
+    monkeypatch.setattr(verdict, "play", never)
+    found = counts(layout)
+    assert found
+    assert any(each.lands.hits for each in found)
+    assert all(each.lands.pots is None for each in found)

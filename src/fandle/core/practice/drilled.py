@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from fandle.core.layout.model import Layout
-from fandle.core.practice.drills import Drill
+from fandle.core.practice.drill import Drill
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Contact
 
@@ -23,6 +23,8 @@ class Drilled:
 
     route: contacts of the ball that goes over rails (the target's, of a bank). own_number: what to shoot in the
     system's numbers. why_not: "" or why it cannot be played here; then there is no line.
+    into: the pocket its target drops into, None for none. then: the shots after the first one, of a pattern or a round,
+    each a drill of its own.
     """
 
     drill: Drill
@@ -33,3 +35,5 @@ class Drilled:
     ends: Circle | None = None
     own_number: float | None = None
     why_not: str = ""
+    into: str | None = None
+    then: tuple["Drilled", ...] = ()

@@ -1,71 +1,18 @@
-"""The drills, as data: how the balls lie, what is played, what is wanted and what counts. Layouts are our own.
+"""The drills that ship, as data. Layouts are our own.
 
 A drill is set up alike on every table; its line is solved there, and its return route found there. Where the line, or
 what is wanted, cannot be had on a table the drill says so.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
-from typing import Literal
+from dataclasses import replace
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout.ball import Ball
-from fandle.core.layout.edit import moved_to
-from fandle.core.layout.games import id_order
-from fandle.core.layout.model import Layout
-from fandle.core.table.model import Table
+from fandle.core.practice.drill import Drill, Place
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
-from fandle.core.table.standards import usual_game
 
-Play = Literal["route", "kick", "bank", "pot", "own-number", "point"]
 FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
-
-
-@dataclass(frozen=True)
-class Drill:
-    """One drill. balls: the cue ball's place, then the target's, then others', diamonds; on a rail where a coordinate
-    is 0 or the rail's end (the ball is put frozen there).
-
-    play: a return route, a kick, a bank, a pot, a system's own number on this table, or a carom point by its
-    `way`. rails: of the line.
-    lengths, tips (+ right), height (tips above centre), hit (ball diameters right of full): the stroke.
-    stop: the cue ball is to stop where it does when the shot is made, within `circle` diamonds.
-    route: how many rails the cue ball comes back over; places: of the target, tried until a stroke does that.
-    given: the layout of a player's own drill, in place of `balls`.
-    say: what is drilled, and why; wanted: one attempt that counts, in words; wanted_hits, out_of: the goal.
-    """
-
-    name: str
-    title: str
-    family: str
-    say: str
-    wanted: str
-    play: Play
-    balls: tuple[Point, ...]
-    rails: tuple[Rail, ...] = ()
-    lengths: float = 2.5
-    tips: float = 0.0
-    height: float = 0.0
-    hit: float = 0.0
-    pocket: str | None = None
-    stop: bool = False
-    circle: float = 0.5
-    route: int = 0
-    places: tuple[Point, ...] = ()
-    wanted_hits: int = 7
-    out_of: int = 10
-    given: Layout | None = None
-    way: str = ""
-
-    @property
-    def goal(self) -> str:
-        """When it is learned: "7 of the last 10"."""
-        return f"{self.wanted_hits} of the last {self.out_of}"
-
-    def named(self, name: str) -> "Drill":
-        """The same drill under a name."""
-        return replace(self, name=name)
 
 
 def _ladder(name: str, title: str, changed: str) -> Drill:
@@ -89,6 +36,23 @@ def _natural(n: int) -> Drill:
     )  # fmt: skip
 
 
+def _pot_return(name: str, title: str, say: str, wanted: str, places: tuple[Place, ...], rails: int) -> Drill:
+    return Drill(
+        name,
+        title,
+        "Return routes with a pot",
+        say,
+        wanted,
+        "pot-return",
+        places[0][:2],
+        stop=True,
+        circle=0.75,
+        route=rails,
+        places=places,
+        wanted_hits=5,
+    )
+
+
 def _track(third: int) -> Drill:
     return Drill(
         f"corner-{third}", f"Corner numbers, to {third}", "Corner-number tracks",
@@ -98,8 +62,28 @@ def _track(third: int) -> Drill:
     )  # fmt: skip
 
 
-_PLACES: tuple[Point, ...] = ((6.4, 3.1), (6.2, 2.9), (7.0, 3.3), (6.8, 3.3), (6.0, 2.6), (7.2, 3.5), (6.6, 2.7))
-_POT: tuple[Point, ...] = ((4.0, 2.0), _PLACES[0])
+_POT_PLACES = {  # looked for by the engine: a medium stroke brings the cue ball back on every standard table
+    1: (
+        Place((6.2, 2.2), (7.0, 3.2), "foot-far"), Place((6.0, 1.2), (6.8, 2.2), "foot-far"),
+        Place((4.8, 1.2), (4.2, 3.4), "side-far"),
+    ),
+    2: (
+        Place((5.4, 2.4), (4.4, 3.0), "side-far"), Place((4.4, 1.6), (6.6, 2.6), "foot-far"),
+        Place((3.8, 2.0), (3.6, 3.0), "side-far"),
+    ),
+    3: (Place((4.4, 2.0), (4.4, 3.4), "side-far"), Place((3.6, 0.6), (4.4, 2.8), "side-far")),
+}  # fmt: skip
+_BACK_CUT = (
+    Place((4.8, 1.0), (5.0, 2.8), "side-far"), Place((4.4, 1.4), (4.6, 2.8), "side-far"),
+    Place((4.2, 1.4), (4.6, 3.2), "side-far"),
+)  # fmt: skip
+_STRAIGHT_IN = (Place((5.8, 1.8), (6.9, 2.9), "foot-far"), Place((6.0, 2.0), (7.0, 3.0), "foot-far"))
+_HAND: Point = (2.0, 0.4)  # where the cue ball waits: it is placed anew before each bank
+_SPREAD: tuple[Point, ...] = (
+    (1.2, 2.8), (2.6, 1.2), (3.2, 3.0), (5.2, 0.5), (5.0, 1.5), (6.8, 2.9), (1.0, 1.4), (2.2, 2.2), (3.6, 2.0),
+    (4.4, 2.8), (5.8, 2.3), (6.4, 1.2), (7.1, 2.0), (1.8, 0.8), (5.6, 3.3),
+)  # fmt: skip
+STREAK = 8  # in a row: the goal of a way there and back
 COUNTED = {1: "one rail", 2: "two rails", 3: "three rails", 4: "four rails"}
 DRILLS: tuple[Drill, ...] = (
     *(
@@ -107,18 +91,36 @@ DRILLS: tuple[Drill, ...] = (
             f"return-{n}", f"Out and back over {COUNTED[n]}", "Return routes",
             "From the centre spot and back to it. Right speed with wrong contacts is the wrong stroke: both count.",
             "the contacts in order, and the stop in the circle", "route", ((4.0, 2.0),), stop=True, route=n,
+            wanted_hits=STREAK, out_of=STREAK,
         )
         for n in (1, 2, 3, 4)
     ),
     *(
-        Drill(
+        _pot_return(
             f"pot-return-{n}", f"Pot, and back over {COUNTED[n]}",
-            "Return routes with a pot",
-            "Pot the ball into the far corner; the cue ball comes back to the circle. Choose the way first.",
-            "the pot, and the stop in the circle", "pot", _POT, (), pocket="foot-far", places=_PLACES, stop=True,
-            circle=0.75, route=n, wanted_hits=5,
+            "Pot the ball at medium pace; the cue ball comes back to the circle it started from. See the way first.",
+            "the pot, and the stop in the circle", places, n,
         )
-        for n in (1, 2)
+        for n, places in _POT_PLACES.items()
+    ),
+    _pot_return(
+        "pot-back-cut", "Back cut, and back over three rails",
+        "A back cut: the pocket lies on your side of the ball, out of sight as you aim. The cue ball comes round.",
+        "the pot, and the stop in the circle", _BACK_CUT, 3,
+    ),
+    replace(
+        _pot_return(
+            "pot-draw", "Pot, and draw back",
+            "Nearly straight in, at medium pace, below centre: the cue ball is drawn back to the circle, over no rail.",
+            "the pot, and the stop in the circle", _STRAIGHT_IN, 0,
+        ), heights=(-0.5, -0.75, -1.0),
+    ),
+    replace(
+        _pot_return(
+            "pot-stop", "Pot, and stop",
+            "Nearly straight in, at medium pace: just below centre, so that the cue ball slides in and stays there.",
+            "the pot, and the cue ball stays within the circle", _STRAIGHT_IN, 0,
+        ), heights=(0.0, -0.125, -0.25, -0.375, -0.5), home="contact", circle=0.25,
     ),
     replace(_ladder("soft", "Kick, soft", "softly"), lengths=2.0),
     replace(_ladder("medium", "Kick, medium", "at medium speed"), lengths=2.5),
@@ -135,6 +137,12 @@ DRILLS: tuple[Drill, ...] = (
         "Ball in hand, five balls spread: bank each one dead, call the pocket. This is the first of them.",
         "three of the five", "bank", ((5.2, 0.45), (5.0, 1.4), (2.6, 1.2), (6.8, 2.9), (1.2, 2.8), (3.2, 3.0)), (FAR,),
         wanted_hits=3, out_of=5,
+    ),
+    Drill(
+        "bank-fifteen", "Fifteen banks", "Bank round",
+        "Fifteen balls spread, ball in hand before each: bank one after the other dead, call the pocket, count them.",
+        "the ball is banked into the pocket shown", "round", (_HAND, *_SPREAD), lengths=3.0, wanted_hits=8,
+        out_of=len(_SPREAD),
     ),
     Drill(
         "bank-corner", "Bank across into the corner", "Bank round",
@@ -179,9 +187,9 @@ DRILLS: tuple[Drill, ...] = (
     ),
     Drill(
         "pattern-3", "Three balls, three ways", "Patterns",
-        "Choose all three ways back before the first shot: this is the first, and where its cue ball should stop.",
-        "all three potted, each with the way chosen", "pot", ((3.4, 1.4), (5.6, 0.8), (6.6, 2.6), (2.2, 2.8)), (),
-        pocket="foot-near", stop=True, circle=0.75, wanted_hits=3, out_of=5,
+        "Choose all three ways before the first shot: each ball is potted from where the last shot left the cue ball.",
+        "all three potted, the cue ball in both circles", "pattern", ((3.4, 1.4), (5.6, 0.8), (6.6, 2.6), (2.2, 2.8)),
+        stop=True, circle=0.75, wanted_hits=3, out_of=5,
     ),
 )  # fmt: skip
 BY_NAME = {drill.name: drill for drill in DRILLS}
@@ -194,34 +202,3 @@ def drill_named(name: str, known: Mapping[str, Drill] = BY_NAME) -> Drill:
             f"unknown drill {name!r}: fandle drill --list has them, such as {DRILLS[0].name}", "name", code="unknown"
         )
     return known[name]
-
-
-def layout_of(drill: Drill, table: Table) -> Layout:
-    """How the balls lie on a table. Raises BadInputError, code no_pockets or no_ball, where they cannot."""
-    game = usual_game(table)
-    ids = id_order(game)
-    if drill.play in ("pot", "bank") and table.pockets is None:
-        raise BadInputError("this table has no pockets", "table", code="no_pockets")
-    if drill.given is not None:
-        return _taken_over(drill.given, table)
-    if len(drill.balls) - 1 > len(ids):
-        raise BadInputError("it needs more balls than this game has", "name", code="no_ball")
-    balls = [Ball("cue", *drill.balls[0])]
-    balls += [Ball(name, *_frozen(table, place)) for name, place in zip(ids, drill.balls[1:], strict=False)]
-    return Layout(table, game, tuple(balls), balls[1].id if len(balls) > 1 else None)
-
-
-def _taken_over(given: Layout, table: Table) -> Layout:
-    layout = given if given.table == table else moved_to(given, table)
-    if len(layout.balls) < len(given.balls):
-        raise BadInputError("it needs more balls than this game has", "name", code="no_ball")
-    return layout
-
-
-def _frozen(table: Table, place: Point) -> Point:
-    """A place whose coordinate names a rail lies frozen to it."""
-    found = []
-    for at, whole, unit in ((place[0], 8.0, table.diamond_x), (place[1], 4.0, table.diamond_y)):
-        edge = table.ball_radius / unit
-        found.append(edge if at == 0.0 else whole - edge if at == whole else at)
-    return found[0], found[1]

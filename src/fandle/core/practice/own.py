@@ -7,7 +7,7 @@ from typing import NamedTuple
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import over
-from fandle.core.practice.drills import Drill, Play
+from fandle.core.practice.drill import Drill, Play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
 from fandle.core.table.rails import Rail, rails_name
@@ -86,7 +86,8 @@ def _name(drill: Drill) -> str:
     layout = drill.given
     balls = [] if layout is None else [f"{ball.id} {ball.x:.6f} {ball.y:.6f}" for ball in layout.balls]
     figures = [f"{each:.4f}" for each in (drill.lengths, drill.tips, drill.height, drill.hit)]
-    what = [drill.title, drill.say, drill.wanted, drill.goal, drill.play, rails_name(drill.rails), figures, balls]
+    goal = f"{drill.wanted_hits} of the last {drill.out_of}"  # whatever a goal is called: names stay
+    what = [drill.title, drill.say, drill.wanted, goal, drill.play, rails_name(drill.rails), figures, balls]
     mark = hashlib.sha256(repr(what).encode()).hexdigest()[:8]
     words = re.sub(r"[^a-z0-9]+", "-", drill.title.lower()).strip("-")[:30] or "drill"
     return f"{PREFIX}{words}-{mark}"

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fandle.core.player import share
+from fandle.core.practice.drill import Drill
 from fandle.core.systems.base import figure
 
 MOST_MORE = 400  # attempts: a difference that would take more to see is none to speak of
@@ -175,6 +176,16 @@ def streaks(made: list[bool]) -> tuple[int, int]:
     return now, best
 
 
-def reached(made: list[bool], wanted: int, out_of: int) -> bool:
-    """Were so many of some `out_of` attempts in a row hits, at the end?"""
+def rounds(made: list[bool], size: int) -> list[int]:
+    """Hits of each round of so many attempts in order of time; the last may still be under way."""
+    return [sum(made[k : k + size]) for k in range(0, len(made), size)]
+
+
+def reached(made: list[bool], drill: Drill) -> bool:
+    """Is a drill's goal reached? In a row: ever; of a round: in any; of the last so many: now."""
+    wanted, out_of = drill.wanted_hits, drill.out_of
+    if drill.play == "round":
+        return max(rounds(made, out_of), default=0) >= wanted
+    if drill.in_a_row:
+        return streaks(made)[1] >= wanted
     return len(made) >= out_of and sum(made[-out_of:]) >= wanted

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from fandle.core.errors import BadInputError
 from fandle.core.player.share import wilson
-from fandle.core.practice.drills import Drill
+from fandle.core.practice.drill import Drill
 from fandle.core.practice.progress import Average, Made
 from fandle.core.systems.base import figure
 

@@ -8,10 +8,9 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import direction_to, marks
 from fandle.core.shot.approach import approach
 from fandle.core.shot.cue import IDEAL
-from fandle.core.shot.play import play
 from fandle.core.systems.base import ON, Count, figure
 from fandle.core.systems.played import landing
-from fandle.core.systems.verdict import proved
+from fandle.core.systems.verdict import proved, shot_of
 from fandle.core.words.balls import CUE
 
 BETTER = 0.1  # diamonds by which another mark has to land nearer to be worth a word
@@ -53,5 +52,6 @@ def _better_mark(layout: Layout, found: Count, ball: Ball) -> float | None:
     if lands is None or lands.off_diamonds > found.lands.off_diamonds - BETTER:
         return None
     there = replace(found, direction=direction, lands=lands)
-    down = [name for name, _ in play(layout, found.stroke, direction).potted]
-    return at if proved(layout, there, ball).hits and CUE not in down else None
+    whole = shot_of(layout, there)
+    safe = whole is not None and CUE not in dict(whole.potted)
+    return at if safe and proved(layout, there, ball).hits else None

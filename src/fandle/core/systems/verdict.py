@@ -8,10 +8,11 @@ import math
 from dataclasses import replace
 from typing import Literal
 
+from fandle.core.errors import EngineError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.shot.approach import Approach, approach, offset_at, pushes
-from fandle.core.shot.play import play
+from fandle.core.shot.play import Shot, play
 from fandle.core.shot.travel import passing
 from fandle.core.systems.base import FULL, Count, Landing
 
@@ -63,13 +64,22 @@ def proved(
 def _first(layout: Layout, found: Count, way: Approach) -> str | None:
     """The ball met first; of several that touch the cue ball the one that takes the blow first, as it is played."""
     at_once = bool(way.events) and way.events[0].other is not None and pushes(layout, way)
-    return play(layout, found.stroke, found.direction).first_ball if at_once else way.first_ball
+    shot = shot_of(layout, found) if at_once else None
+    return way.first_ball if shot is None else shot.first_ball
 
 
 def potted(layout: Layout, found: Count, target: Ball) -> str | None:
     """The pocket into which a count's own aim sends the target; None where it stays on the table."""
-    down = play(layout, found.stroke, found.direction).potted
-    return next((pocket for ball, pocket in down if ball == target.id), None)
+    shot = shot_of(layout, found)
+    return None if shot is None else dict(shot.potted).get(target.id)
+
+
+def shot_of(layout: Layout, found: Count) -> Shot | None:
+    """A count played with all balls; None where balls never stop knocking, as a rack among dead cushions may."""
+    try:
+        return play(layout, found.stroke, found.direction)
+    except EngineError:
+        return None
 
 
 def verdict_of(lands: Landing) -> str:

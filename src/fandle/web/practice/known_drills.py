@@ -5,7 +5,8 @@ from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from fandle.core.errors import BadInputError
-from fandle.core.practice.drills import BY_NAME, Drill, drill_named
+from fandle.core.practice.drill import Drill
+from fandle.core.practice.drills import BY_NAME, drill_named
 from fandle.formats.base import validated
 from fandle.formats.practice import OwnDrillFile
 from fandle.store import practice

@@ -58,8 +58,18 @@ class Reply(BaseModel):
     seconds: Number = Field(ge=0, le=3600)
 
 
+class RoundModel(TypedDict):
+    """The round under way: its shots, how many were played, how many of them counted; best: of the rounds so far."""
+
+    of: int
+    played: int
+    made: int
+    best: int
+
+
 class RecordModel(TypedDict):
-    """What was made of a drill. last: the last ten, the newest last; reached: is its goal reached?"""
+    """What was made of a drill. last: the last ten, the newest last; reached: is its goal reached? round: of a drill
+    that is played in rounds."""
 
     attempts: int
     hits: int
@@ -67,6 +77,7 @@ class RecordModel(TypedDict):
     best: int
     last: list[bool]
     reached: bool
+    round: RoundModel | None
     say: str
 
 
@@ -95,8 +106,21 @@ class CircleModel(TypedDict):
     r: float
 
 
-class DrillModel(TypedDict):
-    """A drill on the table. hands: its line measured without sums; remember: its mark in words, "" for none."""
+class DrillShotModel(TypedDict):
+    """One shot of a drill: the target is the ball `aim`; path: the cue ball's, runs: the target's into its pocket."""
+
+    balls: list[BallModel]
+    aim: str
+    path: str
+    runs: str
+    marks: list[MarkModel]
+    circle: CircleModel | None
+    stroke: str
+
+
+class DrillModel(DrillShotModel):
+    """A drill on the table. hands: its line measured without sums; remember: its mark in words, "" for none; then: the
+    shots after the first one."""
 
     key: str
     title: str
@@ -105,11 +129,7 @@ class DrillModel(TypedDict):
     wanted: str
     goal: str
     why_not: str
-    balls: list[BallModel]
-    path: str
-    marks: list[MarkModel]
-    circle: CircleModel | None
-    stroke: str
+    then: list[DrillShotModel]
     record: RecordModel
     hands: list[HandModel]
     remember: str

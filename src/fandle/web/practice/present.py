@@ -10,9 +10,9 @@ from fandle.core.lines.remembered import remember
 from fandle.core.player.share import wilson
 from fandle.core.practice.cards import TOPICS
 from fandle.core.practice.choices import Choice
+from fandle.core.practice.drill import POTS, Drill
 from fandle.core.practice.drilled import Drilled
-from fandle.core.practice.drills import Drill
-from fandle.core.practice.progress import reached, streaks
+from fandle.core.practice.progress import reached, rounds, streaks
 from fandle.core.practice.quiz import Question
 from fandle.core.practice.tonight import Tonight
 from fandle.core.shot.approach import approach
@@ -31,7 +31,9 @@ from fandle.web.practice.models import (
     AskedModel,
     BallModel,
     DrillModel,
+    DrillShotModel,
     RecordModel,
+    RoundModel,
     TonightModel,
 )
 from fandle.web.table.stroke_words import stroke_words
@@ -39,12 +41,13 @@ from fandle.web.table.stroke_words import stroke_words
 LAST = 10
 LEVELS = ((0.25, "whole and half marks"), (0.5, "quarters"), (0.75, "between the marks"), (1.01, "as fine as it gets"))
 PERIOD_DAYS = 14
+WHOLE_WAY = ("point", "pot", "pot-return", "pattern", "route")  # drills of what the cue ball does after the hit
 
 
 def record(drill: Drill, made: list[bool]) -> RecordModel:
     """What was made of a drill so far: whether each try counted, in order of time."""
     streak, best = streaks(made)
-    hits, done = sum(made), reached(made, drill.wanted_hits, drill.out_of)
+    hits, done = sum(made), reached(made, drill)
     if not made:
         say = f"not played yet; the goal: {drill.goal}"
     else:
@@ -53,7 +56,15 @@ def record(drill: Drill, made: list[bool]) -> RecordModel:
         say += f"; {drill.goal}: reached" if done else f"; the goal: {drill.goal}"
     return {
         "attempts": len(made), "hits": hits, "streak": streak, "best": best, "last": made[-LAST:], "reached": done,
-        "say": say,
+        "round": _round(made, drill.out_of) if drill.play == "round" else None, "say": say,
+    }  # fmt: skip
+
+
+def _round(made: list[bool], size: int) -> RoundModel:
+    played = len(made) % size
+    return {
+        "of": size, "played": played, "made": sum(made[len(made) - played :]),
+        "best": max(rounds(made, size), default=0),
     }  # fmt: skip
 
 
@@ -71,48 +82,64 @@ def _ball(table: Table, ball: Ball) -> BallModel:
 
 def drill_model(found: Drilled, made: list[bool], steps: Sequence[HandStep] = ()) -> DrillModel:
     """A drill with its line as it is played, and its record; steps: with hands and cue."""
-    drill, layout, stroke = found.drill, found.layout, found.stroke
-    shown: DrillModel = {
-        "key": drill.name, "title": drill.title, "family": drill.family, "say": drill.say, "wanted": drill.wanted,
-        "goal": drill.goal, "why_not": found.why_not, "balls": [] if layout is None else balls_of(layout), "path": "",
-        "marks": [
+    drill, layout = found.drill, found.layout
+    return {
+        **_shot_model(found), "key": drill.name, "title": drill.title, "family": drill.family, "say": drill.say,
+        "wanted": drill.wanted, "goal": drill.goal, "why_not": found.why_not,
+        "then": [_shot_model(each) for each in found.then],
+        "hands": [] if layout is None else hands(layout.table, steps), "remember": _mark_words(found),
+        "record": record(drill, made),
+    }  # fmt: skip
+
+
+def _shot_model(found: Drilled) -> DrillShotModel:
+    """One shot: how the balls lie, its path and its stroke where it can be played."""
+    layout, stroke, ends = found.layout, found.stroke, found.ends
+    shown: DrillShotModel = {
+        "balls": [] if layout is None else balls_of(layout), "aim": "" if layout is None else layout.target or "",
+        "path": "", "runs": "", "marks": [
             {"rail": str(c.rail), "at": round(c.at, 2), "where": f"{c.rail} rail {figure(c.at)}"} for c in found.route
-        ], "circle": None, "stroke": "", "hands": [] if layout is None else hands(layout.table, steps),
-        "remember": _mark_words(found), "record": record(drill, made),
+        ], "circle": None, "stroke": "",
     }  # fmt: skip
     if layout is None or stroke is None:
         return shown
-    table, words = layout.table, stroke_words(layout.table, stroke, TIP_DIAMETER_M)
-    more = [words["side_text"] if stroke.side else "", words["height_text"] if stroke.up else ""]
-    shown["stroke"] = ", ".join(
-        [plural_lengths(round(4 * lengths_of(table, stroke.speed)) / 4), *(word for word in more if word)]
-    )
-    if found.own_number is not None:
-        shown["stroke"] += f"; this table's own number: {figure(found.own_number, 1)}"
-    thick, shown["path"] = _way_of(found, layout, stroke)
-    shown["stroke"] += thick
-    if found.ends is not None:
-        x, y = diamonds_mm(table, (found.ends.x, found.ends.y))
-        shown["circle"] = {"x": x, "y": y, "r": found.ends.radius_mm}
+    thick, shown["path"], shown["runs"] = _way_of(found, layout, stroke)
+    shown["stroke"] = f"{_stroke_words(found, layout, stroke)}{thick}"
+    if ends is not None:
+        x, y = diamonds_mm(layout.table, (ends.x, ends.y))
+        shown["circle"] = {"x": x, "y": y, "r": ends.radius_mm}
     return shown
 
 
-def _way_of(found: Drilled, layout: Layout, stroke: Stroke) -> tuple[str, str]:
-    """(of a point how thick the first ball is hit, in words; the path that is drawn): to the ball, or, where what the
-    cue ball does then is drilled, its whole way."""
+def _stroke_words(found: Drilled, layout: Layout, stroke: Stroke) -> str:
+    """How it is struck; of a pot the pocket, too."""
+    table, words = layout.table, stroke_words(layout.table, stroke, TIP_DIAMETER_M)
+    more = [words["side_text"] if stroke.side else "", words["height_text"] if stroke.up else ""]
+    said = ", ".join([plural_lengths(round(4 * lengths_of(table, stroke.speed)) / 4), *filter(None, more)])
+    if found.drill.play in POTS and found.into is not None:
+        said = f"{spoken(layout.target or '')} into {found.into}: {said}"
+    if found.own_number is not None:
+        said += f"; this table's own number: {figure(found.own_number, 1)}"
+    return said
+
+
+def _way_of(found: Drilled, layout: Layout, stroke: Stroke) -> tuple[str, str, str]:
+    """(of a point how thick the first ball is hit, in words; the cue ball's path: to the ball, or, where what it does
+    then is drilled, the whole; the target's path, of a pot)."""
     play_ = found.drill.play
     shot = play(layout, stroke, found.direction)
     met = moment_of(layout, shot) if play_ == "point" else None
     thick = "" if met is None else f"; {met.fullness:.0%} of {spoken(met.ball_id)}, on its {side_name(met.hit)}"
-    whole = play_ in ("point", "pot", "route")
+    whole = play_ in WHOLE_WAY
     way = shot.paths.get(CUE, ()) if whole else approach(layout, stroke, found.direction).pieces
-    return thick, path(layout.table, way)
+    runs = shot.paths.get(layout.target or "", ()) if play_ in POTS else ()
+    return thick, path(layout.table, way), path(layout.table, runs)
 
 
 def _mark_words(found: Drilled) -> str:
     """The mark at the cushion edge as one remembers it: "near the third diamond from the head rail"."""
     drill, layout = found.drill, found.layout
-    if layout is None or found.stroke is None or not found.route or drill.play in ("pot", "bank"):
+    if layout is None or found.stroke is None or not found.route or drill.play in POTS:
         return ""
     rail = found.route[0].rail
     at = crossing(layout.table, rail, layout.metres(layout.cue), found.direction, 0.0)

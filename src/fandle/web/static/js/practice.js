@@ -1,14 +1,14 @@
 // The Practice room: tonight's plan, a drill with its tries, the quiz, the progress. Python plans, solves and judges.
 
 import { post, send } from "./ask.js";
-import { html, put, say, sentence, svg } from "./dom.js";
+import { html, put, say, sentence } from "./dom.js";
 import { handsPanel } from "./hands.js";
 import { askNickname, takeIn } from "./names.js";
 import { deleteKey, olderKey, ownDrills } from "./practice-own.js";
+import { practiceDrawing } from "./practice-drawing.js";
 import { makeQuiz } from "./practice-quiz.js";
 import { drawProgress, drawSideBySide } from "./practice-progress.js";
 import { flush, keepForLater } from "./outbox.js";
-import { setPath } from "./paths-layer.js";
 import { sheet as makeSheet } from "./sheet.js";
 import { toast } from "./toast.js";
 import { freshUid as uid } from "./uid.js";
@@ -24,6 +24,7 @@ const MINE = "My drills"; // the family of those that players made, which may be
 const TABS = ["tonight", "drills", "quiz", "progress"];
 let session = JSON.parse(localStorage.getItem(KEPT) ?? "null") ?? { minutes: 20, parts: null, drill: null, since: null };
 let drill = null; // what is set up
+let nth = 0; // which of its shots is shown
 let tries = []; // uids noted since, to take back
 let awake = null;
 
@@ -53,29 +54,9 @@ async function stayAwake() {
 }
 document.addEventListener("visibilitychange", () => { if (!document.hidden && drill) stayAwake(); });
 
-export function drawBalls(balls, target = 1) {
-  find("layer-balls").replaceChildren(...balls.map((ball, k) => {
-    const [x, y] = sheet.view(ball.x, ball.y);
-    const name = k === 0 ? "ball cue" : k === target ? "ball target" : "ball";
-    return svg("g", { class: name, transform: `translate(${x} ${y})` }, svg("circle", { class: "disc", r: sheet.radius }));
-  }));
-  find("tape").replaceChildren(...balls.map((ball) => html("li", {}, ball.where)));
-}
-
-function drawDrill() {
-  if (!drill) return;
-  drawBalls(drill.balls);
-  setPath("shot", drill.path);
-  const marks = drill.marks.map(({ rail, at }) => {
-    const [cx, cy] = sheet.onRail(rail, at, -sheet.radius);
-    return svg("circle", { class: "contact", cx, cy, r: 5 * sheet.mmPerPixel() });
-  });
-  if (drill.circle) {
-    const [cx, cy] = sheet.view(drill.circle.x, drill.circle.y);
-    marks.push(svg("circle", { class: "goal-circle", cx, cy, r: drill.circle.r }));
-  }
-  find("layer-guess").replaceChildren(...marks);
-}
+const drawing = practiceDrawing(sheet);
+const shots = () => [drill, ...drill.then];
+const drawDrill = () => { if (drill) drawing.shot(shots()[nth]); };
 
 // Without sums: the line is measured with hands and cue, step by step, and its mark is told in words.
 const steps = handsPanel(find("hands"), sheet, find("layer-hands"), () => {});
@@ -84,17 +65,24 @@ const sums = () => !find("no-sums").checked;
 function drawTask() {
   find("keys").hidden = !drill || Boolean(drill.why_not);
   find("print-keys").hidden = find("keys").hidden;
+  find("shot-keys").hidden = !drill?.then.length;
   if (!drill) return;
+  const shot = shots()[nth];
+  say(find("shot-at"), `Shot ${nth + 1} of ${shots().length}`);
+  find("shot-back").disabled = nth === 0;
+  find("shot-on").disabled = nth === shots().length - 1;
   say(find("title"), drill.title);
-  const contacts = drill.marks.map(({ where }) => where).join(", ");
+  const contacts = shot.marks.map(({ where }) => where).join(", ");
   const { record } = drill;
   const dots = html("span", { class: "dots", role: "img", "aria-label": `last ten: ${record.last.map((hit) => (hit ? "made" : "missed")).join(", ") || "none"}` },
     ...record.last.map((hit) => html("i", { class: hit ? "hit" : "miss" }, hit ? "✓" : "")));
+  const { round } = record;
+  const streaks = round ? [["this round", `${round.made} of ${round.played}`], ["best round", String(round.best)]] : [["streak", String(record.streak)], ["best", String(record.best)]];
   const minutes = session.since ? Math.floor((Date.now() - session.since) / 60000) : 0;
   find("task").replaceChildren(
-    html("div", { class: "task-head" }, html("p", { class: "stroke" }, drill.why_not ? `Not on this table: ${drill.why_not}` : drill.stroke),
+    html("div", { class: "task-head" }, html("p", { class: "stroke" }, drill.why_not ? `Not on this table: ${drill.why_not}` : sentence(shot.stroke)),
       html("p", { class: "say" }, drill.say), html("p", { class: "soft" }, `Counts: ${drill.wanted}.`), !sums() && drill.remember ? html("p", {}, `Aim at the ${drill.remember}.`) : "", contacts && html("p", { class: "soft" }, `Contacts: ${contacts}.`)),
-    html("p", { class: "score", id: "score" }, html("span", {}, "streak ", html("b", {}, String(record.streak))), html("span", {}, "best ", html("b", {}, String(record.best))), dots,
+    html("p", { class: "score", id: "score" }, ...streaks.map(([word, figure]) => html("span", {}, `${word} `, html("b", {}, figure))), dots,
       html("span", { class: "soft" }, `${record.say}.`), minutes > 0 ? html("span", { class: "soft" }, `${minutes} min`) : ""));
   find("undo").disabled = tries.length === 0;
 }
@@ -105,6 +93,7 @@ async function setUp(name) {
   quiz.leave();
   drill = found;
   tries = [];
+  nth = drill.record.round?.played ?? 0;
   session = { ...session, drill: name, since: session.drill === name && session.since ? session.since : Date.now() };
   keep();
   drawDrill();
@@ -135,12 +124,22 @@ async function note(made) {
   counted(record);
 }
 
+// A round goes on with its next ball.
 function counted(record) {
   drill.record = record;
+  if (record.round) see(record.round.played);
   entries = entries.map((entry) => (entry.key === drill.key ? { ...entry, made: record.attempts ? `${record.hits} of ${record.attempts}` : "" } : entry));
   drawTask();
   drawLists();
 }
+
+function see(number) {
+  nth = number;
+  drawDrill();
+  drawTask();
+}
+find("shot-back").addEventListener("click", () => see(nth - 1));
+find("shot-on").addEventListener("click", () => see(nth + 1));
 
 async function sendWaiting() {
   const sent = await flush(urls.tries, (refused) => toast(`A kept try was refused: ${refused.message}`), BOX);
@@ -247,12 +246,12 @@ for (const [k, tab] of TABS.entries()) {
 
 askNickname(room, [find("my-results")]);
 
-const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls, sums, begin: () => {
+const quiz = makeQuiz({ sheet, table, urls, asked, drawBalls: drawing.balls, sums, begin: () => {
   steps.load([]);
+  drawing.clear();
   drill = null;
-  find("keys").hidden = find("print-keys").hidden = true;
+  find("keys").hidden = find("print-keys").hidden = find("shot-keys").hidden = true;
   find("task").replaceChildren();
-  find("tape").replaceChildren();
   say(find("title"), "Name the aim");
 } });
 
@@ -283,8 +282,10 @@ function openOwn(name, all = entries) {
 }
 
 drawLists();
-const [, wanted] = /^#drill=(.+)$/.exec(location.hash) ?? [];
-if (wanted) openOwn(decodeURIComponent(wanted));
+const linked = () => decodeURIComponent(/^#drill=(.+)$/.exec(location.hash)?.[1] ?? "");
+const wanted = linked();
+if (wanted) openOwn(wanted);
+window.addEventListener("hashchange", () => { if (linked()) openOwn(linked()); });
 if (location.hash === "#new-drill") {
   show("drills");
   find("own").open = true;
