@@ -14,7 +14,7 @@ from fandle.core.tablecheck.diagnose import CAUSES
 from fandle.core.tablecheck.fit import NUMBERS, fit, moved
 from fandle.core.tablecheck.next_aim import advise
 from fandle.core.tablecheck.report import last_landing, plays
-from fandle.core.tablecheck.shots import KINDS_OF_SHOT, setup
+from fandle.core.tablecheck.shots import kinds_for, setup
 
 TABLES, MISSES = 60, 80
 
@@ -32,7 +32,7 @@ def tables(player: Player, times: int) -> None:
         new = fresh(rng)
         before.append(apart(new, hidden, POOL))
         after.append(apart(new, hidden, found.table))
-        for shot, told in zip(KINDS_OF_SHOT, plays(POOL, found), strict=True):
+        for shot, told in zip(kinds_for(POOL), plays(POOL, found), strict=True):
             was, is_ = last_landing(setup(POOL, shot), [POOL, hidden])
             inside.append(abs(told.off - (is_ - was)) <= 1.96 * told.sd)
     a, b = np.array(before), np.array(after)

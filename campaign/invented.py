@@ -20,10 +20,10 @@ from fandle.core.tablecheck.diagnose import KIND_OF, Miss, figures_of, seen_of
 from fandle.core.tablecheck.evidence import KINDS, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS
 from fandle.core.tablecheck.shooter import read, shoot
-from fandle.core.tablecheck.shots import SHOTS, reference_shot
+from fandle.core.tablecheck.shots import reference_shot, shots_for
 
 POOL = STANDARDS["pool-9ft"]
-SIX = ("plain", "lag", "firm", "reverse", "route", "three")
+SIX = ("plain", "lag", "firm", "reverse", "route", "corner")
 STEADY = replace(CLUB, speed_part=0.05)
 Errors = tuple[np.ndarray, np.ndarray]
 
@@ -38,7 +38,7 @@ def odd_evening(
     """Every reference shot so many times on a table one rail of which has another restitution."""
     asked = [
         Seen(each, tuple(Contact(rail, 0.0) for rail in each.watch), (0.0, 0.0))
-        for each in [reference_shot(POOL, shot.id) for shot in SHOTS] * times
+        for each in [reference_shot(POOL, shot.id) for shot in shots_for(POOL)] * times
     ]
     other = replace(hidden, cushion_restitution=hidden.cushion_restitution + by)
     four = np.stack([(other if rail is odd else hidden).params() for rail in Rail])[None]

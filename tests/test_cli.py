@@ -107,6 +107,21 @@ def test_counts(call: Any, layout_file: Path) -> None:
     assert "lands" in call("count", str(layout_file), "--all").out
 
 
+def test_a_test_shot_shifts_the_tables_own_numbers(call: Any, tmp_path: Path) -> None:
+    track = tmp_path / "track.json"
+    balls = [{"id": "cue", "x": 1.2, "y": 0.5}, {"id": "7", "x": 5.4, "y": 0.09}]
+    track.write_text(
+        json.dumps(
+            {"format": "fandle-layout/1", "table": "pool-9ft", "game": "nine-ball", "target": "7", "balls": balls}
+        )
+    )
+    over = ("count", str(track), "--method", "M14", "--rails", "far,foot,near", "--json")
+    plain, longer = call(*over).json()["on_table"], call(*over, "--carry", "0.25").json()["on_table"]
+    assert "carried" not in plain
+    assert longer["carried"] == 0.25
+    assert abs(longer["own"] - plain["own"]) == pytest.approx(2.5)  # ten numbers a diamond
+
+
 def test_tables(call: Any, pool: Table) -> None:
     assert call("table", "pool-9ft", "--json").json() == json.loads(json.dumps(table_json(pool)))
     names = ["pool-9ft", "pool-8ft", "pool-7ft", "snooker-12ft", "carom-10ft"]
@@ -234,6 +249,7 @@ def test_the_mark_is_held(call: Any, layout_file: Path) -> None:
         (["aim", "LAYOUT", "--rails", "far", "--kind", "straight"], "a straight shot goes over no rail"),
         (["aim", "LAYOUT", "--rails", "far", "--hold", "far:3", "--change", "cue"], "side, up, speed"),
         (["count", "LAYOUT", "--method", "M3", "--kind", "massé"], "use kick, bank, straight"),
+        (["count", "LAYOUT", "--method", "M14", "--carry", "3"], "more than a table's own correction"),
         (["count", "LAYOUT", "--method", "M3", "--first", "2"], "a combination pots: say where"),
         (["count", "LAYOUT", "--kind", "bank", "--all", "--first", "2", "--pocket", "any"], "with counts of kicks"),
         (["count", "LAYOUT", "--method", "M20", "--hit", "0.5"], "a technique has its own thickness"),

@@ -47,7 +47,7 @@ def test_the_practice_shooter_shows_a_hidden_table(client: TestClient) -> None:
     """Its numbers hidden, the damp table comes out damp: short over three rails, slower."""
     shots = []
     for turn in (0, 1):
-        for name in ("plain", "lag", "firm", "reverse", "route", "three"):
+        for name in ("plain", "lag", "firm", "reverse", "route", "corner"):
             read = client.post(address.SHOOTER, json={"table": "Damp nine-foot", "shot": name, "turn": turn}).json()
             shots.append({"shot": name, **read})
     found = asked(client, table="Damp nine-foot", hidden=True, shots=shots).json()
@@ -76,10 +76,52 @@ def test_a_miss_gets_a_line_of_advice(client: TestClient) -> None:
     assert far["change"] == "mark"
     assert "Next: aim at" in far["say"]
     near = client.post(address.DIAGNOSE, json={"question": question, "result": "long", "off": 0.03}).json()
-    assert near == {"say": "Inside your own scatter: shoot it again.", "change": "none", "stroke": None}
+    assert near == {"say": "Inside your own scatter: shoot it again.", "change": "none", "stroke": None, "carry": None}
     straight = client.post(address.DIAGNOSE, json={"question": {**question, "rails": "straight"}, "result": "short"})
     assert straight.status_code == 422
     assert "choose a line over a rail" in straight.json()["error"]
+
+
+TRACKED = {
+    "layout": {
+        "format": "fandle-layout/1", "table": "pool-9ft", "game": "nine-ball", "target": "7",
+        "balls": [{"id": "cue", "x": 1.2, "y": 0.5}, {"id": "7", "x": 5.4, "y": 0.11}],
+    },
+    "rails": "far,foot,near", "speed": 4.2, "side": 0.35, "up": 0.17, "method": "M14",
+}  # fmt: skip
+
+
+def test_a_noted_miss_over_three_rails_is_carried_as_a_test_shot_until_it_is_forgotten(client: TestClient) -> None:
+    miss = {"question": TRACKED, "result": "short", "off": -0.4}
+    told = client.post(address.DIAGNOSE, json=miss).json()["carry"]
+    assert told["table"] == "pool-9ft"
+    assert 0.1 < told["shift"] < 0.5  # short: aimed longer
+    assert "corner numbers" in told["say"]
+    before = client.post(address.ANSWER, json=TRACKED).json()["count"]
+    kept = client.put(address.TEST_SHOT, json={"table": told["table"], "shift": told["shift"]})
+    assert kept.json() == told
+    after = client.post(address.ANSWER, json=TRACKED).json()["count"]
+    assert after["on_table"]["carried"] == told["shift"]
+    assert after["on_table"]["own"] != before["on_table"]["own"]
+    assert "longer by your test shot" in after["say"]
+    page = client.get(f"{address.HANDBOOK}/M14")
+    assert "A test shot is carried on this table" in page.text
+    assert "A test shot is carried" not in client.get(f"{address.HANDBOOK}/M3").text
+    elsewhere = {**TRACKED, "layout": {**TRACKED["layout"], "table": "pool-8ft"}}  # type: ignore[dict-item]
+    assert "carried" not in client.post(address.ANSWER, json=elsewhere).json()["count"]["on_table"]
+    gone = client.put(address.TEST_SHOT, json={"table": "pool-9ft", "shift": None})
+    assert gone.json()["shift"] == 0.0
+    assert client.post(address.ANSWER, json=TRACKED).json()["count"]["on_table"] == before["on_table"]
+
+
+def test_only_a_marked_miss_of_a_system_that_carries_it_is_a_test_shot(client: TestClient) -> None:
+    for change in ({"method": "M3"}, {"rails": "far"}):
+        miss = {"question": {**TRACKED, **change}, "result": "short", "off": -0.4}
+        assert client.post(address.DIAGNOSE, json=miss).json()["carry"] is None
+    unmarked = {"question": TRACKED, "result": "short"}
+    assert client.post(address.DIAGNOSE, json=unmarked).json()["carry"] is None
+    assert client.put(address.TEST_SHOT, json={"table": "nowhere", "shift": 0.2}).status_code == 422
+    assert client.put(address.TEST_SHOT, json={"table": "pool-9ft", "shift": 9}).status_code == 422
 
 
 def test_older_numbers_are_kept_and_come_back(client: TestClient) -> None:

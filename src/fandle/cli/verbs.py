@@ -3,6 +3,7 @@
 import json
 import math
 import sys
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -23,6 +24,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.rails import STRAIGHT, parse_rails
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.core.tablecheck.test_shot import carriable
 from fandle.core.techniques.base import NoTechnique
 from fandle.formats import words
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
@@ -207,6 +209,9 @@ def count(
     first: Annotated[
         str | None, typer.Option(help="The ball met first, of a combination that pots the target.")
     ] = None,
+    carry: Annotated[
+        float, typer.Option(help="What a test shot found: diamonds at the mark by which lines are to be longer here.")
+    ] = 0.0,
     cue: CountCue = HOUSE.name,
     as_json: Json = False,
 ) -> None:
@@ -225,6 +230,7 @@ def count(
     if first is not None and pocket is None:
         raise BadInputError("a combination pots: say where with --pocket", "pocket", code="missing")
     asked = situation_of(table_layout, _plain(table_layout, cue), over, kind, target, pocket, hit)
+    asked = replace(asked, carried=carriable(carry))
     if method is None:
         found = finish(count_all(asked, first))
         close = finish(techniques(asked)) if kind == "kick" else []

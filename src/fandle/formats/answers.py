@@ -141,17 +141,22 @@ class LandsAnswer(Answer):
 
 
 class OnTableAnswer(Answer):
-    """A count's aim by this table's own marks: in the system's own numbers where it has any, and how it lands."""
+    """A count's aim by this table's own marks: in the system's own numbers where it has any, and how it lands.
+
+    carried: diamonds longer that a test shot added, left out for none; `lands` is by the table's numbers all the same.
+    """
 
     aim: MarksAnswer
     own: Number | None
     lands: LandsAnswer
+    carried: Number | None = None
 
     @classmethod
     def of(cls, tuned: Tuned) -> "OnTableAnswer":
         """From what the table's own marks make of it."""
         own = None if tuned.own is None else tuned.own.number
-        return cls(aim=MarksAnswer.of(tuned.aim), own=own, lands=_lands(tuned.lands))
+        carried = {"carried": tuned.carried} if tuned.carried else {}
+        return cls(aim=MarksAnswer.of(tuned.aim), own=own, lands=_lands(tuned.lands), **carried)
 
 
 class CountAnswer(Answer):

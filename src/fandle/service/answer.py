@@ -18,11 +18,12 @@ from fandle.core.lines.solution import Aim, Refusal, Solution
 from fandle.core.practice.record import meant_for
 from fandle.core.shot.play import Shot, play
 from fandle.core.steps import Steps, quietly
+from fandle.core.systems.contact import FULL_ON, Contact
 from fandle.core.table.pocket import Point, mouths
 from fandle.core.table.rails import Rail
 from fandle.service.choose import plan as choose
 from fandle.service.choose import wish_for
-from fandle.service.count import Counted, count_line
+from fandle.service.count import Counted, count_line, line_contact
 from fandle.service.lines import one_line, with_chain
 from fandle.service.situation import Situation
 
@@ -90,7 +91,7 @@ def answer(asked: Situation) -> Steps[Answer]:
     yield
     played = _played(asked, chosen)
     yield
-    counted = count_line(asked, chosen.rails, _pocket(asked, chosen)) if chosen.rails else None
+    counted = count_line(asked, chosen.rails, _pocket(asked, chosen), _contact(asked, chosen)) if chosen.rails else None
     return Answer(asked, in_the_way(asked.layout), on, plan, chosen, played, counted)
 
 
@@ -136,6 +137,10 @@ def _pocket(asked: Situation, line: Line) -> str | None:
     if asked.kind != "bank":
         return None
     return line.answer.best.pocket if isinstance(line.answer, Aim) else asked.pocket
+
+
+def _contact(asked: Situation, line: Line) -> Contact:
+    return line_contact(asked, line.answer.best) if isinstance(line.answer, Aim) else FULL_ON
 
 
 def _played(asked: Situation, line: Line) -> Played | Refusal:

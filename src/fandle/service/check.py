@@ -15,12 +15,12 @@ from fandle.core.tablecheck.outcome import Check
 from fandle.core.tablecheck.own_numbers import system_changes
 from fandle.core.tablecheck.report import like, notes, plays, told, verdict
 from fandle.core.tablecheck.shooter import shoot as played_by_shooter
-from fandle.core.tablecheck.shots import BY_ID, SHOTS, Reference, Setup, reference_shot, setup
+from fandle.core.tablecheck.shots import BY_ID, Reference, Setup, reference_shot, setup, shots_for
 
 
 def reference_shots(table: Table) -> list[tuple[Reference, Setup]]:
     """The shots of a check on this table, those first that teach most."""
-    return [(shot, setup(table, shot)) for shot in SHOTS]
+    return [(shot, setup(table, shot)) for shot in shots_for(table)]
 
 
 def check(table: Table, seen: Sequence[Seen], player: Player, on: date | None = None) -> Check:

@@ -33,11 +33,11 @@ class Beside:
     tuned: Tuned | None = None
 
 
-def beside(layout: Layout, found: Count | NoCount) -> Beside:
-    """A count with what stands beside it."""
+def beside(layout: Layout, found: Count | NoCount, carried: float = 0.0) -> Beside:
+    """A count with what stands beside it; carried: what a test shot found of the table."""
     if isinstance(found, NoCount):
         return Beside(found)
-    return Beside(found, twin_of(layout, found), hands_of(found, layout), tuned=tuned(layout, found))
+    return Beside(found, twin_of(layout, found), hands_of(found, layout), tuned=tuned(layout, found, carried))
 
 
 def compare(asked: Situation) -> Steps[list[Beside]]:
@@ -49,7 +49,7 @@ def compare(asked: Situation) -> Steps[list[Beside]]:
     if asked.layout.target is None:
         return told
     for found in (yield from count_all(Situation(asked.layout, asked.stroke))):
-        told.append(beside(asked.layout, found))
+        told.append(beside(asked.layout, found, asked.carried))
         yield
     told = yield from _with_chances(asked, told)
     return sorted(told, key=_trust)

@@ -1,10 +1,10 @@
 """Counting: one system's sum, or every system's, on a situation."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from fandle.core.layout.games import CAROM_GAMES
-from fandle.core.layout.model import Layout
+from fandle.core.lines.solution import Solution
 from fandle.core.steps import Steps
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.catalogue import systems_over
@@ -29,10 +29,11 @@ class Counted:
     tuned: Tuned | None = None
 
     @classmethod
-    def of(cls, layout: Layout, found: Count | NoCount, **more: Any) -> "Counted":
-        """With what the table's own marks make of it."""
-        own = isinstance(found, Count) and found.contact is None and found.goal is None
-        return cls(found, tuned=tuned(layout, found) if own and isinstance(found, Count) else None, **more)
+    def of(cls, asked: Situation, found: Count | NoCount, **more: Any) -> "Counted":
+        """With what the table's own marks, and a test shot, make of it."""
+        if not isinstance(found, Count) or found.contact is not None or found.goal is not None:
+            return cls(found, **more)
+        return cls(found, tuned=tuned(asked.layout, found, asked.carried), **more)
 
 
 def count(asked: Situation, method: str | None = None, met: str | None = None) -> Counted:
@@ -42,7 +43,7 @@ def count(asked: Situation, method: str | None = None, met: str | None = None) -
     found = counted(name, asked.layout, asked.rails, None, asked.kind, _banked(asked), asked.stroke.cue, contact)
     whole = asked.rails is None and asked.kind == "kick"
     others = tuple(other_rails(found, asked.layout, contact=contact)) if whole and isinstance(found, Count) else None
-    return Counted.of(asked.layout, found, others=others)
+    return Counted.of(asked, found, others=others)
 
 
 def contact_of(asked: Situation, met: str | None = None) -> Contact:
@@ -54,24 +55,41 @@ def _banked(asked: Situation) -> str | None:
     return asked.pocket if asked.kind == "bank" else None
 
 
-def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None) -> Counted:
-    """The favourite system on a line over these rails (a bank's pocket with it).
+def line_contact(asked: Situation, line: Solution) -> Contact:
+    """How a line that is played meets its ball: as it pots, of a combination by way of the ball that is met, or at the
+    thickness asked for; a bank has its own."""
+    if asked.kind == "bank":
+        return FULL_ON
+    if line.pot is None:
+        return Contact(asked.hit)
+    return Contact(0.0, line.pot.pocket, None if line.pot.ball == line.target else line.target)
+
+
+def count_line(asked: Situation, rails: tuple[Rail, ...], pocket: str | None, contact: Contact = FULL_ON) -> Counted:
+    """The favourite system on a line over these rails (a bank's pocket with it), to the line's own contact where it can
+    carry that, else full.
 
     Where it does not count, the one that lands nearest of those that do; in carom the product first.
     """
     pocket = pocket if asked.kind == "bank" else None
 
     def counts(name: str) -> Count | NoCount:
-        return counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue)
+        found = counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue, contact)
+        if isinstance(found, Count) or contact.full:
+            return found
+        full = counted(name, asked.layout, rails, None, asked.kind, pocket, asked.stroke.cue)
+        if isinstance(full, NoCount):
+            return full
+        return replace(full, say=f"{full.say} Counted full: to this contact it does not count ({found.reason}).")
 
     found = counts(asked.system)
     if isinstance(found, Count):
-        return Counted.of(asked.layout, found)
+        return Counted.of(asked, found)
     others = [counts(name) for name in systems_over(rails, asked.kind) if name != asked.system]
     open_ones = [each for each in others if isinstance(each, Count)]
     product = [each for each in open_ones if each.method == PRODUCT and asked.layout.game in CAROM_GAMES]
     best = min(product or open_ones, key=lambda each: (not each.open, each.lands.off_balls), default=None)
-    return Counted(found) if best is None else Counted.of(asked.layout, best, favourite=found)
+    return Counted(found) if best is None else Counted.of(asked, best, favourite=found)
 
 
 def count_all(asked: Situation, met: str | None = None) -> Steps[list[Count | NoCount]]:

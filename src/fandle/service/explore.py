@@ -41,8 +41,10 @@ class Drift:
     own: OwnMarks | None = None
 
 
-def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE) -> Steps[Example]:
-    """A page's system on a layout, played with this cue, in steps.
+def example(
+    page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE, carried: float = 0.0
+) -> Steps[Example]:
+    """A page's system on a layout, played with this cue, in steps. carried: what a test shot found of the table.
 
     Over other rails where it does not count over the ones asked.
     """
@@ -60,7 +62,7 @@ def example(page: Page, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUS
         over = count(method, layout, found.rails, cue=cue) if same else best_count(method, layout, cue=cue)
         rivals.append(over)
         yield
-    return Example(beside(layout, found), tuple(rivals))
+    return Example(beside(layout, found, carried), tuple(rivals))
 
 
 def own_example(page: Page) -> Count | NoCount:
@@ -74,10 +76,10 @@ def technique_example(page: TechniquePage) -> Technique | NoTechnique:
     return solved(page.method, page.example)
 
 
-def drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[Drift]:
-    """How the system drifts, in steps."""
+def drift(page: Page, layout: Layout, rails: tuple[Rail, ...], own_cue: Cue = HOUSE) -> Steps[Drift]:
+    """How the system drifts, in steps; the table's own marks are this cue's."""
     cloth = yield from by_cloth(page, layout, rails)
     pace = yield from by_pace(page, layout, rails)
     cue = yield from by_cue(page, layout, rails)
     yield
-    return Drift(cloth, pace, cue, own_marks(layout.table, page.method))
+    return Drift(cloth, pace, cue, own_marks(layout.table, page.method, own_cue))

@@ -23,7 +23,7 @@ class Situation:
 
     rails: the order wanted, () for the straight shot, None for the best. goal: what lines are listed for, "hit" or
     "pot", there into the pocket called (None for any); player: whose scatter their chances are of;
-    then: what is to become of the cue ball.
+    then: what is to become of the cue ball; carried: what a test shot found of the table, diamonds longer at the mark.
     pocket: where a bank goes, None for the widest window; where a kick or straight shot is to pot the ball, None for a
     hit alone; "any" for whichever pocket.
     hit: the thickness, ball diameters right of full. frame: where marks are read; system: the player's favourite.
@@ -41,6 +41,7 @@ class Situation:
     called: str | None = None
     player: Player = CLUB
     then: Then = ANYHOW
+    carried: float = 0.0
 
     @property
     def table(self) -> Table:

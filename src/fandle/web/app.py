@@ -38,14 +38,14 @@ from fandle.web.table import link as table_link
 from fandle.web.table import miss as table_miss
 from fandle.web.table import page as table_page
 from fandle.web.table import plan as table_plan
-from fandle.web.table import steady
+from fandle.web.table import steady, test_shot
 from fandle.web.waiting import Waiting, waiting_page
 from fandle.web.work import Works
 
 HERE = Path(__file__).parent
 PARTS = (
-    table_page, table_api, table_plan, table_after, table_miss, steady, table_layouts, table_link, log_api, log_page,
-    log_files, check_page, practice_page, practice_quiz, coach, own, club_page,
+    table_page, table_api, table_plan, table_after, table_miss, test_shot, steady, table_layouts, table_link,
+    log_api, log_page, log_files, check_page, practice_page, practice_quiz, coach, own, club_page,
     compare_page, more, handbook_page, technique, trust, club_api,
     cue_test, me, pass_page, docs,
 )  # fmt: skip

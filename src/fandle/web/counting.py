@@ -10,6 +10,7 @@ from fandle.core.systems.catalogue import TITLES
 from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.own_marks import Tuned
+from fandle.core.tablecheck.test_shot import carried_words
 from fandle.core.words.spoken import plural_lengths, tips_word
 from fandle.formats.answers import count_answer
 from fandle.service.answer import Answer
@@ -52,7 +53,8 @@ def count_json(found: Count | NoCount, own: Tuned | None) -> dict[str, Any]:
     number = figure(own.at) if own.own is None else figure(own.own.number, 1)
     what = "mark" if own.own is None else "number"
     data["numbers"].append({"rail": found.rails[0].value, "at": own.at, "label": f"here {number}", "role": "table"})
-    data["say"] += f" This table's own {what} for it is {number}: it lands {own.lands.where}."
+    by = f", {carried_words(own.carried)} than by its numbers" if own.carried else f": it lands {own.lands.where}"
+    data["say"] += f" This table's own {what} for it is {number}{by}."
     return data
 
 

@@ -17,6 +17,7 @@ from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue, find_cue, own_cue
 from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import DEFAULT, LABELS, STANDARDS, standard_table
+from fandle.core.tablecheck.test_shot import MOST
 from fandle.formats.base import validated
 from fandle.formats.files import table_json, table_of_json
 from fandle.formats.names import other_name
@@ -219,12 +220,15 @@ class Mine(NamedTuple):
 NEWCOMER = Mine()
 SCATTER, TIP = "scatter", "tip_mm"  # the player's scatter, and the diameter of their tip
 HABITS = ("reach", "hand", "plain")  # how the player stands and strokes, among the settings
+TEST_SHOTS = "test_shots"  # what a test shot found of each table: diamonds longer at the mark, by its name
 
 
 def settings_of(request: Request) -> Mapping[str, Any]:
     """What an answer needs of the player's settings, all read at once, as it was when this request first asked."""
     if not hasattr(request.state, "habits"):
-        request.state.habits = preferences(request.app.state.database, (MY_CUE, PREFERRED, SCATTER, TIP, *HABITS))
+        request.state.habits = preferences(
+            request.app.state.database, (MY_CUE, PREFERRED, SCATTER, TIP, TEST_SHOTS, *HABITS)
+        )
     said: Mapping[str, Any] = request.state.habits
     return said
 
@@ -248,6 +252,13 @@ def player_of(request: Request) -> Player:
     except BadInputError:
         player = CLUB
     return replace(player, body=habits_of(request).body)
+
+
+def carried_of(request: Request, table: Table) -> float:
+    """What the test shot noted last found of a table, diamonds longer; 0 where none was, or it cannot be read."""
+    kept = settings_of(request).get(TEST_SHOTS)
+    shift = kept.get(table.name) if isinstance(kept, dict) else None
+    return float(shift) if isinstance(shift, int | float) and abs(shift) <= MOST else 0.0
 
 
 class Habits(NamedTuple):

@@ -7,6 +7,7 @@ import pytest
 from campaign.invented import POOL, SIX, STEADY, apart, evening, fresh
 
 from fandle.core.errors import BadInputError
+from fandle.core.lines.marks import marks
 from fandle.core.player.scatter import CLUB, Player
 from fandle.core.shot.approach import approach
 from fandle.core.table.condition import conditioned
@@ -18,7 +19,7 @@ from fandle.core.tablecheck.fit import NUMBERS, Fitting, fit, moved
 from fandle.core.tablecheck.own_numbers import system_changes
 from fandle.core.tablecheck.report import last_landing, like, nearest, notes, plays, verdict
 from fandle.core.tablecheck.shooter import shoot
-from fandle.core.tablecheck.shots import BY_ID, KINDS_OF_SHOT, SHOTS, reference_shot, setup
+from fandle.core.tablecheck.shots import BY_ID, SHOTS, kinds_for, reference_shot, setup, shots_for
 
 TABLES = 10  # of each kind; bench/tablecheck.py does sixty
 
@@ -43,7 +44,7 @@ def test_the_fitted_table_lands_where_the_hidden_one_does(player: Player, times:
     assert (after - before).max() < 0.1
     inside = []
     for hidden, fitting, _, _ in found:
-        for shot, told in zip(KINDS_OF_SHOT, plays(POOL, fitting), strict=True):
+        for shot, told in zip(kinds_for(POOL), plays(POOL, fitting), strict=True):
             was, is_ = last_landing(setup(POOL, shot), [POOL, hidden])
             inside.append(abs(told.off - (is_ - was)) <= 1.96 * told.sd)
     assert 0.85 <= np.mean(inside) <= 1.0  # 90 to 98 % over sixty tables: bench/tablecheck.py
@@ -125,6 +126,21 @@ def test_every_reference_shot_comes_to_its_rails_on_every_table(name: str) -> No
         made = setup(table, shot)
         assert approach(made.layout, made.stroke, made.direction).rails[: len(shot.watch)] == shot.watch
     assert set(BY_ID) == {shot.id for shot in SHOTS}
+
+
+def test_the_corner_shot_is_the_track_players_know() -> None:
+    """50 − 30 = 20: from the corner through diamond 5 to about 20 on the third rail, and on to the other corner of the
+    head rail; on a table without pockets the track is shot from further out (common practice)."""
+    shot = reference_shot(POOL, "corner")
+    at = marks(POOL, Rail.FAR, shot.start, shot.direction)
+    assert at.sight == pytest.approx(5.0, abs=0.03)
+    events = approach(shot.layout, shot.stroke, shot.direction).events
+    assert [event.rail for event in events[:3]] == [Rail.FAR, Rail.FOOT, Rail.NEAR]
+    assert 10 * (8 - events[2].x) == pytest.approx(20, abs=4)
+    assert events[3].x + (4 - events[3].y) < 0.8
+    three = {"corner", "three"}
+    assert [each.id for each in shots_for(STANDARDS["carom-10ft"]) if each.id in three] == ["three"]
+    assert [each.id for each in shots_for(POOL) if each.id in three] == ["corner"]
 
 
 def test_a_return_route_is_as_players_have_it() -> None:

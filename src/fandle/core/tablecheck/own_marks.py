@@ -20,6 +20,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import Marks, direction_to, marks
 from fandle.core.physics.arrive import Goal, arrive
 from fandle.core.physics.batch import Strokes
+from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.systems import corner_numbers, equal_count_further, point_beyond, product, reference_lines
 from fandle.core.systems.base import ON_RAIL, Count, Draft, Landing, Own, View
 from fandle.core.systems.catalogue import METHODS, view_of
@@ -29,6 +30,7 @@ from fandle.core.systems.verdict import proved
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import usual_game, usual_target
+from fandle.core.tablecheck.test_shot import CARRIED, moved
 
 Floats = NDArray[np.float64]
 OFF_RAIL = 0.4  # diamonds: how far off the rail the cue ball of a start lies
@@ -135,8 +137,9 @@ def start_of(view: View, draft: Draft) -> float:
 
 
 @lru_cache(maxsize=64)
-def own_marks(table: Table, method: str) -> OwnMarks | None:
-    """The marks of one system on a table; None for a system that is not fitted or does not count on this table."""
+def own_marks(table: Table, method: str, cue: Cue = IDEAL) -> OwnMarks | None:
+    """The marks of one system on a table, played with this cue; None for a system that is not fitted or does not count
+    on this table."""
     kind = KINDS.get(method)
     if kind is None:
         return None
@@ -144,7 +147,9 @@ def own_marks(table: Table, method: str) -> OwnMarks | None:
     shift, counted, own = (np.full(shape, math.nan) for _ in range(3))
     frame, unit = "", 1.0
     for j, goal in enumerate(kind.goals):
-        cases = [(i, *case) for i, start in enumerate(kind.starts) if (case := case_of(table, method, start, goal))]
+        cases = [
+            (i, *case) for i, start in enumerate(kind.starts) if (case := case_of(table, method, start, goal, cue))
+        ]
         for i, _, draft in cases:
             counted[i, j], frame = draft.base, draft.frame
             if draft.own is not None:
@@ -154,7 +159,7 @@ def own_marks(table: Table, method: str) -> OwnMarks | None:
     return None if np.isnan(shift).all() else OwnMarks(method, frame, shift, counted, own, unit)
 
 
-def case_of(table: Table, method: str, start: float, goal: float) -> tuple[View, Draft] | None:
+def case_of(table: Table, method: str, start: float, goal: float, cue: Cue = IDEAL) -> tuple[View, Draft] | None:
     """The cue ball whose counted line leaves the table at a start, with the count; None where there is none."""
     kind, game = KINDS[method], usual_game(table)
     edge = table.ball_radius / (table.diamond_y if kind.rail.is_long else table.diamond_x)
@@ -163,16 +168,16 @@ def case_of(table: Table, method: str, start: float, goal: float) -> tuple[View,
     along = start + OFF_RAIL if start >= 0.0 else start
     found: tuple[View, Draft] | None = None
     for _ in range(PASSES):
-        cue = (along, OFF_RAIL) if start >= 0.0 else (OFF_RAIL, -along)
+        place = (along, OFF_RAIL) if start >= 0.0 else (OFF_RAIL, -along)
         try:
-            layout = Layout(table, game, (Ball("cue", *cue), target), target.id).settled()
+            layout = Layout(table, game, (Ball("cue", *place), target), target.id).settled()
         except BadInputError:
             return None
-        view = View(layout, METHODS[method].ORDERS[0], layout.ball(target.id), Turn())
+        view = View(layout, METHODS[method].ORDERS[0], layout.ball(target.id), Turn(), cue)
         draft = METHODS[method].count(view)
         if not isinstance(draft, Draft):
             return None
-        found = view, draft
+        found = view, replace(draft, stroke=replace(draft.stroke, cue=cue))
         along += start - start_of(view, draft)
     return found
 
@@ -226,36 +231,50 @@ def _landings(table: Table, cases: list[tuple[View, Draft]], by: Floats) -> Floa
 
 @dataclass(frozen=True)
 class Tuned:
-    """A count's aim on this table by the table's own marks: in every frame, in the system's numbers, how it lands."""
+    """A count's aim on this table by the table's own marks: in every frame, in the system's numbers, how it lands.
+
+    carried: diamonds longer that a test shot added; then `lands` is by the numbers of the table, without what it found.
+    """
 
     aim: Marks
     own: Own | None
     at: float
     lands: Landing
+    carried: float = 0.0
 
 
-def tuned(layout: Layout, count: Count) -> Tuned | None:
-    """What the table's own marks make of a count; None where there are none, it lies outside, or does not come."""
+def tuned(layout: Layout, count: Count, carried: float = 0.0) -> Tuned | None:
+    """What the table's own marks make of a count; None where there are none, it lies outside, or does not come.
+
+    carried: what a test shot found, diamonds longer, for the systems it is carried to.
+    """
     settled = layout.settled()
     target = settled.require_target()
-    found = own_marks(settled.table, count.method)
+    found = own_marks(settled.table, count.method, count.stroke.cue)
     view = view_of(count.method, settled, count.rails, target, count.stroke.cue)
     draft = None if view is None else METHODS[count.method].count(view)
     if found is None or view is None or not isinstance(draft, Draft):
         return None
-    kind = KINDS[count.method]
-    goal = kind.rail.along(view.target.x, view.target.y)
-    shift = found.shift_at(start_of(view, draft), goal)
-    if shift is None or view.off(view.target, kind.rail) > ON_RAIL:
+    carried = carried if count.method in CARRIED else 0.0
+    fitted = _fitted(found, view, draft)
+    if fitted is None and not carried:
         return None
-    rail = count.rails[0]
+    rail, aiming = count.rails[0], Aiming(settled, count.rails, draft.frame, count.stroke, (target.x, target.y))
+    shift = (fitted or 0.0) + moved(aiming, view, draft, carried)
     at = view.turn.at(view.rail, draft.base + shift)
     if not 0.0 <= at <= rail.diamonds:
         return None
-    aiming = Aiming(settled, count.rails, draft.frame, count.stroke, (target.x, target.y))
     direction, _, lands = aiming.play(at)
     if lands is None:  # a jaw or a pocket lies between two marks that land
         return None
     own = None if draft.own is None else Own(draft.own.number + shift / draft.own.unit, draft.own.unit)
     played = proved(settled, replace(count, direction=direction, lands=lands), target)
-    return Tuned(marks(settled.table, rail, settled.metres(settled.cue), direction), own, at, played)
+    return Tuned(marks(settled.table, rail, settled.metres(settled.cue), direction), own, at, played, carried)
+
+
+def _fitted(found: OwnMarks, view: View, draft: Draft) -> float | None:
+    """The move of a count's mark by the table's own marks; None outside what they are fitted for."""
+    kind = KINDS[found.method]
+    if view.off(view.target, kind.rail) > ON_RAIL:
+        return None
+    return found.shift_at(start_of(view, draft), kind.rail.along(view.target.x, view.target.y))

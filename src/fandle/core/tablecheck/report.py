@@ -20,7 +20,7 @@ from fandle.core.table.standards import standard_twin
 from fandle.core.tablecheck.evidence import KINDS, READING, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, STEP, Fitting, moved, shot_figures
 from fandle.core.tablecheck.rails import odd_rail
-from fandle.core.tablecheck.shots import KINDS_OF_SHOT, Setup, setup
+from fandle.core.tablecheck.shots import Setup, kinds_for, setup
 
 Floats = NDArray[np.float64]
 Who = Literal["table", "you", "neither", "not yet"]
@@ -98,7 +98,7 @@ def plays(before: Table, fitting: Fitting) -> list[Plays]:
     z = np.array([(n.value - n.prior) / n.prior_sd for n in fitting.numbers])
     shifted = [moved(before, z + STEP * sign * np.eye(k)[j]) for j in range(k) for sign in (1.0, -1.0)]
     found = []
-    for shot in KINDS_OF_SHOT:
+    for shot in kinds_for(before):
         lands = last_landing(setup(before, shot), [before, after, *shifted])
         slope = (lands[2::2] - lands[3::2]) / (2.0 * STEP)
         sd = math.sqrt(max(float(slope @ fitting.covariance @ slope), 0.0))

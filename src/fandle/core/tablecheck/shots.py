@@ -25,6 +25,7 @@ class Reference:
 
     aim: rail and mark at the nose, None for straight along the table; watch: the rails whose contacts are read, in
     order; stops: does where it stops tell anything? like: the shot it is the mirror image of, to compare two rails.
+    pockets: only where a table has them, or has none; None for either.
     """
 
     id: str
@@ -38,6 +39,7 @@ class Reference:
     watch: tuple[Rail, ...]
     stops: bool = False
     like: str = ""
+    pockets: bool | None = None
 
 
 FAR, NEAR, HEAD, FOOT = Rail.FAR, Rail.NEAR, Rail.HEAD, Rail.FOOT
@@ -53,7 +55,10 @@ SHOTS = (
     Reference("route", "four rails, plain", "from the centre spot plain over far 2: far, head, near and the stop",
               (4.0, 2.0), (FAR, 2.0), 2.1, 0.0, 0.0, (FAR, HEAD, NEAR), True),
     Reference("three", "three rails, running", "one tip of running side (right) and some follow, firm: far, foot, near",
-              (0.7, 0.6), (FAR, 5.5), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR)),
+              (0.7, 0.6), (FAR, 5.5), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR), pockets=False),
+    Reference("corner", "three rails, running",
+              "from the corner through the far rail's diamond 5, one tip of running side (right), some follow, firm",
+              (0.35, 0.35), (FAR, 4.65), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR), pockets=True),
     Reference("running", "one rail, running", "one tip of running side (right) off the far rail at 2, medium",
               (1.0, 0.5), (FAR, 2.0), 2.5, 1.0, 0.0, (FAR, NEAR)),
     Reference("plain-near", "one rail, plain, off the near rail", "the plain one off the near rail at 3, back to far",
@@ -61,8 +66,17 @@ SHOTS = (
     Reference("lag-head", "speed, the other way", "the lag the other way: to the head rail and half-way back",
               (6.5, 2.0), (HEAD, 2.0), 1.6, 0.0, 0.0, (HEAD,), True, like="lag"),
 )  # fmt: skip
-KINDS_OF_SHOT = tuple(shot for shot in SHOTS if not shot.like)  # that a table is told to play so or so
 BY_ID = {shot.id: shot for shot in SHOTS}
+
+
+def shots_for(table: Table) -> list[Reference]:
+    """The shots of a check on this table, those first that teach most."""
+    return [shot for shot in SHOTS if shot.pockets in (None, table.pockets is not None)]
+
+
+def kinds_for(table: Table) -> list[Reference]:
+    """The shots that a table is told to play so or so."""
+    return [shot for shot in shots_for(table) if not shot.like]
 
 
 @dataclass(frozen=True)

@@ -8,7 +8,7 @@ from typing_extensions import TypedDict
 from fandle.formats.base import Number
 
 Point = tuple[float, float]
-Kind = Literal["plain", "lag", "firm", "reverse", "route", "three", "running", "plain-near", "lag-head"]
+Kind = Literal["plain", "lag", "firm", "reverse", "route", "three", "corner", "running", "plain-near", "lag-head"]
 
 
 class LandedModel(BaseModel):

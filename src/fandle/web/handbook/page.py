@@ -21,6 +21,7 @@ from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
+from fandle.core.tablecheck.test_shot import CARRIED, carried_words
 from fandle.core.techniques.registry import TECHNIQUES
 from fandle.service.explore import drift, example
 from fandle.service.situation import Situation
@@ -30,7 +31,7 @@ from fandle.web.faults import FAULTS
 from fandle.web.handbook import technique
 from fandle.web.handbook.search import Search
 from fandle.web.handbook.view import CurveModel, OwnModel, RivalModel, bank_href, curves_json, index, own_json, rival
-from fandle.web.known import mine_of, shelf_of
+from fandle.web.known import carried_of, mine_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
@@ -60,6 +61,7 @@ class Asked(NamedTuple):
     cloth: str
     rubber: str
     cue: Cue = HOUSE
+    carried: float = 0.0  # what a test shot found of the table
 
 
 class ExampleModel(TypedDict):
@@ -149,6 +151,7 @@ def _show(request: Request, page: Page, asked: Asked, found: ExampleModel, fault
         "cloths": (OWN, *CLOTHS),
         "rubbers": (OWN, *RUBBERS),
         "table_name": layout.table.name,
+        "carried": carried_words(asked.carried) if page.method in CARRIED else "",
         "before": before,
         "after": after,
         "urls": {
@@ -158,6 +161,7 @@ def _show(request: Request, page: Page, asked: Asked, found: ExampleModel, fault
             "page": f"{address.HANDBOOK}/{page.method}",
             "preferences": address.PREFERENCES,
             "move": address.MOVE,
+            "testShot": address.TEST_SHOT,
         },
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "system.html", context)
@@ -171,7 +175,8 @@ def _linked(page: Page, request: Request) -> Asked:
     if "balls" in query:
         asked = address.read(query, shelf_of(request).known)
         layout, rails, cue = asked.layout, asked.rails or page.rails, asked.stroke.cue
-    return Asked(replace(layout, table=conditioned(layout.table, cloth, rubber)), rails, cloth, rubber, cue)
+    there = replace(layout, table=conditioned(layout.table, cloth, rubber))
+    return Asked(there, rails, cloth, rubber, cue, carried_of(request, layout.table))
 
 
 def _beside(page: Page) -> tuple[Page | None, Page | None]:
@@ -194,12 +199,12 @@ async def post_example(method: str, asked: Example, request: Request) -> Example
 async def post_drift(method: str, asked: Example, request: Request) -> DriftModel:
     """How the system lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
-    layout, rails, *_ = await run_in_threadpool(asked_of, page, asked, request)
-    return await works_of(request).run(request, _drift(page, layout, rails), quick=False)
+    wanted = await run_in_threadpool(asked_of, page, asked, request)
+    return await works_of(request).run(request, _drift(page, wanted), quick=False)
 
 
-def _drift(page: Page, layout: Layout, rails: tuple[Rail, ...]) -> Steps[DriftModel]:
-    found = yield from drift(page, layout, rails)
+def _drift(page: Page, asked: Asked) -> Steps[DriftModel]:
+    found = yield from drift(page, asked.layout, asked.rails, asked.cue)
     return {
         "axis": page.axis,
         "cloth": curves_json(found.cloth),
@@ -215,7 +220,8 @@ def asked_of(page: Page, asked: Example, request: Request) -> Asked:
     table = conditioned(layout.table, asked.cloth, asked.rubber)
     rails = parse_rails(asked.rails) if asked.rails else page.rails
     cue = mine_of(request).cue if asked.cue is None else shelf_of(request).cue(asked.cue)
-    return Asked(replace(layout, table=table), rails, asked.cloth, asked.rubber, cue)
+    there = replace(layout, table=table)
+    return Asked(there, rails, asked.cloth, asked.rubber, cue, carried_of(request, layout.table))
 
 
 def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
@@ -223,7 +229,7 @@ def _example(page: Page, asked: Asked) -> Steps[ExampleModel]:
     layout = asked.layout
     stroke = Stroke(default_speed(layout.table), cue=asked.cue)
     situation = address.rounded(Situation(layout, stroke, asked.rails, system=page.method))
-    found = yield from example(page, situation.layout, asked.rails, asked.cue)
+    found = yield from example(page, situation.layout, asked.rails, asked.cue, asked.carried)
     count = found.told.count
     situation = replace(situation, rails=count.rails)
     query = address.write(situation) + "".join(

@@ -26,7 +26,7 @@ from fandle.service.situation import Situation
 from fandle.service.warm import Warming
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import mine_of, player_of, shelf_of, tip_of
+from fandle.web.known import carried_of, mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.speech import said, screen_of
 from fandle.web.table.afterwards import Afterwards
@@ -160,6 +160,7 @@ def situation(question: Question, request: Request) -> Situation:
         None if question.called == ANY else question.called,
         player_of(request),
         question.then(layout),
+        carried_of(request, layout.table),
     )
 
 

@@ -20,6 +20,7 @@ from fandle.web.faults import FAULTS
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Question, situation
 from fandle.web.table.row_models import RowStroke
+from fandle.web.table.test_shot import CarryModel, carry_of
 from fandle.web.work import works_of
 
 router = APIRouter()
@@ -47,7 +48,7 @@ class MissQuestion(BaseModel):
     stopped: tuple[Number, Number] | None = None
 
 
-class MissModel(TypedDict):
+class AdviceModel(TypedDict):
     """What it most likely was, and what to do next, in a line; the stroke that does it, null where it is the mark."""
 
     say: str
@@ -55,12 +56,19 @@ class MissModel(TypedDict):
     stroke: RowStroke | None
 
 
+class MissModel(AdviceModel):
+    """The same; carry: what the miss says of the table where it may be a test shot, else null."""
+
+    carry: CarryModel | None
+
+
 @router.post(address.DIAGNOSE, responses=FAULTS)
 async def post_diagnose(miss: MissQuestion, request: Request) -> MissModel:
     """What was the miss, and what to aim at next?"""
     asked = address.rounded(await works_of(request).read(situation, miss.question, request))
     found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
-    return said(_told(found), screen_of(request, asked.table))
+    told: MissModel = {**_told(found), "carry": carry_of(asked, miss.off, found.diagnosis.slope)}
+    return said(told, screen_of(request, asked.table))
 
 
 def _miss(asked: Situation, noted: MissQuestion) -> Miss:
@@ -73,7 +81,7 @@ def _miss(asked: Situation, noted: MissQuestion) -> Miss:
     return Miss(asked.layout, best.rails, asked.stroke, best.direction, off, tuple(touched), stopped)
 
 
-def _told(found: Advice) -> MissModel:
+def _told(found: Advice) -> AdviceModel:
     first, step = found.diagnosis.suspects[0], found.next[0]
     cause = f"Most likely {first.say} ({first.share:.0%}). " if first.share >= SHARE and step.change != "none" else ""
     other = next((each for each in found.next if each.change in ("speed", "side", "height")), None)

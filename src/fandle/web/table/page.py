@@ -24,7 +24,7 @@ from fandle.store.queries import first_layouts, layouts_named
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Mine, Shelf, habits_of, mine_of, player_of, shelf_of, tip_of
+from fandle.web.known import Mine, Shelf, carried_of, habits_of, mine_of, player_of, shelf_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
 from fandle.web.table.games import game_choices
@@ -42,6 +42,7 @@ URLS = {
     "position": address.POSITION,
     "strategy": address.STRATEGY,
     "diagnose": address.DIAGNOSE,
+    "testShot": address.TEST_SHOT,
     "player": address.PLAYER,
     "instead": address.INSTEAD,
     "add": address.ADD_BALL,
@@ -82,6 +83,7 @@ def _asked(request: Request) -> tuple[Situation, float]:
     if not query:
         return _first(request)
     asked = replace(address.read(query, known_with(shelf_of(request), query)), player=player_of(request))
+    asked = replace(asked, carried=carried_of(request, asked.table))
     if "method" not in query:  # a link that names no system is counted by the player's own
         asked = replace(asked, system=mine_of(request).system)
     return asked, tip_of(request, asked.stroke.cue)
@@ -89,7 +91,8 @@ def _asked(request: Request) -> tuple[Situation, float]:
 
 def _first(request: Request) -> tuple[Situation, float]:
     first = first_situation(request.app.state.database, mine_of(request))
-    return replace(first, player=player_of(request)), tip_of(request, first.stroke.cue)
+    first = replace(first, player=player_of(request), carried=carried_of(request, first.table))
+    return first, tip_of(request, first.stroke.cue)
 
 
 def _page(request: Request, asked: Situation, data: AnswerModel, fault: str) -> HTMLResponse:

@@ -84,6 +84,15 @@ find("table-of").addEventListener("change", async () => {
   }
 });
 
+find("forget")?.addEventListener("click", async () => {
+  try {
+    const { say: told } = await send("PUT", urls.testShot, { table: find("forget").dataset.table, shift: null });
+    find("carried").textContent = told;
+  } catch (fault) {
+    toast(fault.message);
+  }
+});
+
 async function favour() {
   try {
     await send("PUT", urls.preferences, { system: book.dataset.method });

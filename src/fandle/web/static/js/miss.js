@@ -1,10 +1,10 @@
 // After a miss: one line of advice under the note keys, with the stroke that makes up for it one tap away.
 
-import { post } from "./ask.js";
+import { post, send } from "./ask.js";
 import { html } from "./dom.js";
 
 // question: the shot that was noted; onStroke: takes the stroke offered.
-export function missLine(element, url, { question, onStroke }) {
+export function missLine(element, url, { question, onStroke, testShot }) {
   let number = 0; // of the newest question: late replies are dropped
 
   async function show(noted) {
@@ -24,10 +24,25 @@ export function missLine(element, url, { question, onStroke }) {
         take.addEventListener("click", () => onStroke(found.stroke));
         element.append(" ", take);
       }
+      if (found.carry) element.append(" ", carry(found.carry));
       element.hidden = false;
     } catch {
       if (mine === number) element.hidden = true; // no advice is no fault: the note stands
     }
+  }
+
+  // As a test shot it sets the table's own numbers, until another one does.
+  function carry({ table, shift, say }) {
+    const key = html("button", { type: "button", class: "link" }, "Carry it as a test shot");
+    key.addEventListener("click", async () => {
+      try {
+        await send("PUT", testShot, { table, shift });
+        key.replaceWith(say);
+      } catch (fault) {
+        key.replaceWith(fault.message);
+      }
+    });
+    return key;
   }
 
   return { show };

@@ -42,7 +42,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   // After a miss a line of advice, fetched when it is first wanted.
   async function advise(noted) {
     if (!miss && !["short", "long"].includes(noted?.result)) return;
-    miss ??= import("./miss.js").then(({ missLine }) => missLine(find("#miss"), urls.diagnose, { question, onStroke }));
+    miss ??= import("./miss.js").then(({ missLine }) => missLine(find("#miss"), urls.diagnose, { question, onStroke, testShot: urls.testShot }));
     (await miss).show(noted);
   }
 
