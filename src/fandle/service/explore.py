@@ -13,7 +13,7 @@ from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.catalogue import orders_of
 from fandle.core.systems.registry import best_count, count
 from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.own_marks import OwnMarks, own_marks
+from fandle.core.tablecheck.own_marks import OwnMarks, carrying, own_marks
 from fandle.core.techniques.base import NoTechnique, Technique
 from fandle.core.techniques.registry import solved
 from fandle.service.compare import Beside, beside
@@ -76,10 +76,13 @@ def technique_example(page: TechniquePage) -> Technique | NoTechnique:
     return solved(page.method, page.example)
 
 
-def drift(page: Page, layout: Layout, rails: tuple[Rail, ...], own_cue: Cue = HOUSE) -> Steps[Drift]:
-    """How the system drifts, in steps; the table's own marks are this cue's."""
+def drift(
+    page: Page, layout: Layout, rails: tuple[Rail, ...], own_cue: Cue = HOUSE, carried: float = 0.0
+) -> Steps[Drift]:
+    """How the system drifts, in steps; the table's own marks are this cue's, moved by what a test shot found."""
     cloth = yield from by_cloth(page, layout, rails)
     pace = yield from by_pace(page, layout, rails)
     cue = yield from by_cue(page, layout, rails)
     yield
-    return Drift(cloth, pace, cue, own_marks(layout.table, page.method, own_cue))
+    own = own_marks(layout.table, page.method, own_cue)
+    return Drift(cloth, pace, cue, None if own is None else carrying(own, layout.table, own_cue, carried))

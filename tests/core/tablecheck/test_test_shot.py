@@ -4,11 +4,13 @@ import math
 import statistics
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.shot.cue import HOUSE
 from fandle.core.systems.base import Count, Landing
 from fandle.core.systems.played import Aiming
 from fandle.core.systems.registry import count
@@ -16,7 +18,7 @@ from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
-from fandle.core.tablecheck.own_marks import tuned
+from fandle.core.tablecheck.own_marks import carrying, own_marks, tuned
 from fandle.core.tablecheck.test_shot import CARRIED, MOST, carried_words, sets_it, shift_of
 
 POOL = standard_table("pool-9ft")
@@ -112,3 +114,17 @@ def test_it_is_carried_to_corner_numbers_point_beyond_and_reference_lines_alone(
     assert carried_words(0.3) == "0.3 diamond longer by your test shot"
     assert carried_words(-0.25) == "0.25 diamond shorter by your test shot"
     assert carried_words(0.0) == ""
+
+
+def test_the_grid_of_own_numbers_is_shifted_the_same_way() -> None:
+    found = own_marks(POOL, "M14", HOUSE)
+    assert found is not None
+    case = layout((1.2, 0.5), 5.4)
+    counted = count("M14", case, TRACK, cue=HOUSE)
+    assert isinstance(counted, Count)
+    plain, longer = tuned(case, counted), tuned(case, counted, 0.3)
+    assert plain is not None
+    assert longer is not None
+    by = carrying(found, POOL, HOUSE, 0.3).shift - found.shift
+    assert by[~np.isnan(by)] == pytest.approx(longer.at - plain.at)
+    assert carrying(found, POOL, HOUSE, 0.0) is found

@@ -126,6 +126,22 @@ def _between(places: tuple[float, ...], at: float) -> tuple[int, float]:
     return k, (value - rising[k]) / (rising[k + 1] - rising[k])
 
 
+def carrying(found: OwnMarks, table: Table, cue: Cue, carried: float) -> OwnMarks:
+    """The same marks, every one of them moved by what a test shot found, diamonds longer."""
+    kind = KINDS[found.method]
+    if not carried or found.method not in CARRIED:
+        return found
+    for start, goal in ((start, goal) for goal in kind.goals for start in kind.starts):
+        case = case_of(table, found.method, start, goal, cue)
+        if case is not None:
+            view, draft = case
+            place = view.target.x, view.target.y
+            by = moved(Aiming(view.layout, view.rails, draft.frame, draft.stroke, place), view, draft, carried)
+            if by:
+                return replace(found, shift=found.shift + by)
+    return found
+
+
 def start_of(view: View, draft: Draft) -> float:
     """Where the line of a count, carried back, leaves the table: along near, or less than nothing along head."""
     cue, rail = view.cue, view.rail

@@ -204,7 +204,7 @@ async def post_drift(method: str, asked: Example, request: Request) -> DriftMode
 
 
 def _drift(page: Page, asked: Asked) -> Steps[DriftModel]:
-    found = yield from drift(page, asked.layout, asked.rails, asked.cue)
+    found = yield from drift(page, asked.layout, asked.rails, asked.cue, asked.carried)
     return {
         "axis": page.axis,
         "cloth": curves_json(found.cloth),

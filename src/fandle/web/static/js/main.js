@@ -162,7 +162,7 @@ const panel = ballsPanel(find("balls"), find("units"), find("tray"), JSON.parse(
 const drawPanel = atMost(200, panel.draw); // text fields are slow to paint: they follow a drag a little more seldom
 const drawStroke = whenChanged(strokePanel(room, (part, kind) => change({ stroke: { ...part } }, kind), (hit) => change(state.kind === "kick" ? { hit, pocket: null } : { hit }, "hit"), (cue) => send("PUT", urls.preferences, { cue }).catch((fault) => toast(fault.message))));
 const film = player(sheet, find("layer-film"), find("layer-balls"), Object.fromEntries(["play", "step", "slow", "skip", "moment"].map((id) => [id, find(id)])));
-const notes = notePanel(find("note"), sheet, [find("layer-note"), find("layer-stop")], urls, question, (uid) => steps.note(uid), (stroke) => change({ stroke }, "miss"));
+const notes = notePanel(find("note"), sheet, [find("layer-note"), find("layer-stop")], urls, question, (uid) => steps.note(uid), (edit) => change(edit, "miss"));
 const kept = openMenu(urls, {
   state: () => state,
   say,

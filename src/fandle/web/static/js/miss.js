@@ -3,8 +3,8 @@
 import { post, send } from "./ask.js";
 import { html } from "./dom.js";
 
-// question: the shot that was noted; onStroke: takes the stroke offered.
-export function missLine(element, url, { question, onStroke, testShot }) {
+// question: the shot that was noted; onEdit: takes a stroke offered, or asks again.
+export function missLine(element, urls, { question, onEdit }) {
   let number = 0; // of the newest question: late replies are dropped
 
   async function show(noted) {
@@ -16,12 +16,12 @@ export function missLine(element, url, { question, onStroke, testShot }) {
     }
     const stopped = noted.stopped_x === null || noted.stopped_y === null ? null : [noted.stopped_x, noted.stopped_y];
     try {
-      const found = await post(url, JSON.stringify({ question: question(), result: noted.result, off: noted.off, touched: noted.touched ?? [], stopped }));
+      const found = await post(urls.diagnose, JSON.stringify({ question: question(), result: noted.result, off: noted.off, touched: noted.touched ?? [], stopped }));
       if (mine !== number) return;
       element.replaceChildren(found.say);
       if (found.stroke) {
         const take = html("button", { type: "button", class: "link" }, "Take that stroke");
-        take.addEventListener("click", () => onStroke(found.stroke));
+        take.addEventListener("click", () => onEdit({ stroke: found.stroke }));
         element.append(" ", take);
       }
       if (found.carry) element.append(" ", carry(found.carry));
@@ -36,8 +36,9 @@ export function missLine(element, url, { question, onStroke, testShot }) {
     const key = html("button", { type: "button", class: "link" }, "Carry it as a test shot");
     key.addEventListener("click", async () => {
       try {
-        await send("PUT", testShot, { table, shift });
+        await send("PUT", urls.testShot, { table, shift });
         key.replaceWith(say);
+        onEdit({}); // nothing but the table's own numbers, which the answer has
       } catch (fault) {
         key.replaceWith(fault.message);
       }

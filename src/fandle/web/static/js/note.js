@@ -7,7 +7,7 @@ import { flush, keepForLater } from "./outbox.js";
 import { toast } from "./toast.js";
 import { freshUid } from "./uid.js";
 
-export function notePanel(element, sheet, [group, stopLayer], urls, question, onNoted, onStroke) {
+export function notePanel(element, sheet, [group, stopLayer], urls, question, onNoted, onEdit) {
   const find = (selector) => element.querySelector(selector);
   const more = find("#note-more");
   const crossed = find("#crossed");
@@ -42,7 +42,7 @@ export function notePanel(element, sheet, [group, stopLayer], urls, question, on
   // After a miss a line of advice, fetched when it is first wanted.
   async function advise(noted) {
     if (!miss && !["short", "long"].includes(noted?.result)) return;
-    miss ??= import("./miss.js").then(({ missLine }) => missLine(find("#miss"), urls.diagnose, { question, onStroke, testShot: urls.testShot }));
+    miss ??= import("./miss.js").then(({ missLine }) => missLine(find("#miss"), urls, { question, onEdit }));
     (await miss).show(noted);
   }
 
