@@ -6,11 +6,14 @@ Common practice, no published source, where no other is named.
 import math
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from fandle.core.choice.chance import shooter
 from fandle.core.choice.field import Field
 from fandle.core.choice.reach import reach_of, shortfall
+from fandle.core.choice.strokes import Tried
+from fandle.core.choice.sweep import hits, looks
 from fandle.core.choice.told import Line
 from fandle.core.choice.wish import Then, zone_of
 from fandle.core.handbook.close_work import technique_page
@@ -26,7 +29,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
-from fandle.core.table.standards import STANDARDS
+from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.service.choose import plan, wish_of
 from fandle.service.situation import Situation
 
@@ -218,3 +221,22 @@ def test_an_open_ball_is_told_straight_and_met_before_the_rail() -> None:
     straight = next(line for line in found.lines if line.kind == "straight" and line.target == "4")
     first = play(layout, straight.stroke, straight.direction).events[0]
     assert (first.kind, first.other) == ("ball", "4")
+
+
+def test_what_lies_between_the_looks_of_a_crawl_is_no_stretch() -> None:
+    """Straight pool, seven-foot: the 8 shows beside the 11. A soft push meets it at the edge of what was looked at
+    round two other balls, 30° apart: that was one stretch, named straight and aimed over two rails."""
+    table = standard_table("pool-7ft")
+    places = {
+        "cue": (5.9623, 1.1363), "10": (5.7812, 0.1154), "8": (2.7381, 2.0522), "11": (3.6104, 1.4825),
+        "14": (2.6299, 0.3229), "2": (7.4058, 0.8428), "1": (7.611, 2.9189), "12": (0.4965, 3.5834),
+        "5": (1.5843, 0.3583), "7": (5.9279, 2.3682),
+    }  # fmt: skip
+    laid = Layout(table, "straight", tuple(Ball(name, x, y) for name, (x, y) in places.items()), "10")
+    field, crawl = Field.of(laid), Tried(Stroke(1.6355), 1.7423, crawls=True)
+    look = finish(looks(field, [crawl]))[0]
+    for stretch in hits(field, look):
+        assert np.diff(np.array([stretch.low, *stretch.at, stretch.high])).max() < math.radians(2.0)
+    wish = wish_of("safe", CLUB, "usual", None, 40, 5387, laid)
+    found = finish(plan(Situation(laid, Stroke(2.2898)), wish, 2))
+    assert "straight" in {line.kind for line in found.lines if line.target == "8"}

@@ -19,17 +19,27 @@ from fandle.core.constants import WITH_THE_REST
 from fandle.core.physics.batch import Outcomes
 from fandle.core.player.draws import Draws
 from fandle.core.player.scatter import Player
-from fandle.core.player.share import wilson
+from fandle.core.player.share import spread_range, sure_as
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import Steps
 
 
 @dataclass(frozen=True)
 class Share:
-    """A relative frequency: hits of n draws, with the 95 % Wilson range. A hit may count in part."""
+    """A relative frequency: hits of n standardised draws, with its 95 % range. A hit may count in part.
+
+    sure: how many independent draws it is as sure as.
+    """
 
     hits: float
     n: int
+    sure: float
+
+    @classmethod
+    def of(cls, values: NDArray[np.float64] | NDArray[np.bool_], drawn: Draws) -> "Share":
+        """Of what came of every draw, 0 to 1."""
+        told = np.asarray(values, np.float64)
+        return cls(float(told.sum()), len(told), sure_as(told, drawn.basis))
 
     @property
     def p(self) -> float:
@@ -39,7 +49,7 @@ class Share:
     @property
     def range(self) -> tuple[float, float]:
         """Its 95 % range."""
-        return wilson(self.hits, self.n)
+        return spread_range(self.hits, self.n, self.sure)
 
 
 @dataclass(frozen=True)
@@ -47,7 +57,7 @@ class Chance:
     """What came of the draws: verdicts draw by draw, where balls stopped, and the shares.
 
     What is left is worked out when it is asked for, once. target: the ball called; direction_deg: how straight both
-    players shoot; then: the ball that is to be potted next.
+    players shoot; then: the ball that is to be potted next; drawn: the errors it was played with.
     """
 
     field: Field
@@ -57,6 +67,7 @@ class Chance:
     target: str
     direction_deg: float
     then: Next
+    drawn: Draws
 
     @cached_property
     def _left(self) -> tuple[NDArray[np.bool_], Best]:
@@ -80,7 +91,7 @@ class Chance:
     def share(self, name: str) -> Share:
         """Of "hit", "legal", "pot", "in_off" or "safe"."""
         found = self.safe if name == "safe" else getattr(self.verdicts, name)
-        return Share(int(found.sum()), len(found))
+        return Share.of(found, self.drawn)
 
 
 def shooter(field: Field, player: Player, direction: float) -> Player:
@@ -102,7 +113,7 @@ def chances(
     out = yield from field.played(*_together(rows))
     found = []
     for k, (a, row) in enumerate(zip(every, rows, strict=True)):
-        found.append(_chance(field, a, row, out.rows(k * n, (k + 1) * n), player, then))
+        found.append(_chance(field, a, row, out.rows(k * n, (k + 1) * n), player, then, drawn))
         yield
     return found
 
@@ -115,7 +126,7 @@ def _together(rows: Sequence[Rows]) -> tuple[NDArray[np.float64], NDArray[np.flo
     )  # fmt: skip
 
 
-def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes, player: Player, then: Next) -> Chance:
+def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes, player: Player, then: Next, drawn: Draws) -> Chance:
     key = a.stretch.key
     target = field.number(key.target) if key.pocket is not None else -1
     told = judge(field.court, out, target, pocket_number(key.pocket))
@@ -123,7 +134,7 @@ def _chance(field: Field, a: Aimed, row: Rows, out: Outcomes, player: Player, th
     rests = out.rests.copy()
     rests[row.miscue] = [field.start, *field.balls.tolist()]  # nothing was moved
     again = np.asarray(out.again > 0, np.bool_) & ~row.miscue
-    return Chance(field, clean, rests, again, key.target, player.direction_deg, then)
+    return Chance(field, clean, rests, again, key.target, player.direction_deg, then, drawn)
 
 
 def hit_shares(
@@ -136,4 +147,4 @@ def hit_shares(
     at, strokes, tables = _together(rows)
     out = yield from field.met(at, strokes, tables)
     met = (out.first == field.number(target)) & ~np.concatenate([row.miscue for row in rows])
-    return [Share(int(part.sum()), len(part)) for part in np.split(met, len(aims))]
+    return [Share.of(part, drawn) for part in np.split(met, len(aims))]

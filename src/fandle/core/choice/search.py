@@ -23,14 +23,13 @@ from fandle.core.choice.stretch import KIND, Key, Stretch, quick
 from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
 from fandle.core.choice.wish import NEARLY, Wish
-from fandle.core.player.draws import Draws
+from fandle.core.player.draws import FEW, Draws
 from fandle.core.shot.side import running
 from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
 T = TypeVar("T")
 LEAST_SIDE = 0.005  # of the ball's radius: less is none
-SCREENED = 48  # of the draws that the strokes of a line are compared on
 OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
 MOST_COMPARED = 30  # lines, the most promising by estimate
 MOST_LINES = 24
@@ -211,11 +210,11 @@ class Search:
             alone = [some[0] for some in wanted.values()]
             return [], self._leading([(a.estimate, a.stretch.key, a) for a in alone])
         every = [a for some in wanted.values() for a in some]
-        few = self.drawn.first(SCREENED)
+        few = self.drawn.few
         screen = yield from chances(self.field, every, self.wish.player, few, self.ahead)
         tried: dict[Key, list[tuple[float, Aimed | Ranked]]] = defaultdict(list)
         for key, line in known.items():
-            tried[key].append((self.wish.merit(line.chance, SCREENED), line))
+            tried[key].append((self.wish.merit(line.chance, FEW), line))
         for a, chance in zip(every, screen, strict=True):
             tried[a.stretch.key].append((self.wish.merit(chance), a))
         picked = {key: _plainest(some) for key, some in tried.items()}

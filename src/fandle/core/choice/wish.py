@@ -145,5 +145,4 @@ class Wish:
 
     def wanted(self, chance: Chance) -> Share:
         """The same over all draws, with its range."""
-        worth = self.worth(chance)
-        return Share(float(worth.sum()), len(worth))
+        return Share.of(self.worth(chance), chance.drawn)
