@@ -1,17 +1,20 @@
 """The database: migrations, demo data, foreign and damaged files, readers that cannot write."""
 
+import shutil
 import sqlite3
+from contextlib import closing
 from pathlib import Path
 
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
+from sqlalchemy import text
 from sqlalchemy.exc import OperationalError
 
 from fandle.core.choice.rules import balls_on
 from fandle.formats.files import layout_of
 from fandle.store.club import table_label
-from fandle.store.database import Database
+from fandle.store.database import FILE, Database, check_file, connect
 from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
 from fandle.store.models import Base, Club
@@ -92,7 +95,7 @@ def test_a_foreign_database_is_refused_and_left_alone(tmp_path: Path) -> None:
 def test_a_damaged_file_is_refused_and_left_alone(tmp_path: Path) -> None:
     path = tmp_path / "fandle.sqlite3"
     path.write_bytes(b"this is not a database at all, only some text" * 50)
-    with pytest.raises(StoreError, match="not a readable database"):
+    with pytest.raises(StoreError, match="cannot read|not a readable database"):
         Database.open(tmp_path)
     assert path.read_bytes().startswith(b"this is not")
 
@@ -122,3 +125,38 @@ def test_demo_layouts_are_legal_positions_of_their_games() -> None:
         else:
             assert ids == {"white", "red"}, name
         assert layout["target"] in balls_on(layout_of(layout)), name
+
+
+def test_what_a_stopped_program_left_half_written_is_taken_back_at_the_next_start(tmp_path: Path) -> None:
+    """A journal beside the file, as a restore leaves it that is killed while it changes the file in place: whoever may
+    only read is refused by SQLite, so that no start would ever have come through."""
+    before, after = tmp_path / "before", tmp_path / "after"
+    Database.open(before).close()
+    after.mkdir()
+    writer = sqlite3.connect(before / FILE, isolation_level=None)
+    writer.execute("PRAGMA journal_mode = DELETE")
+    writer.execute("insert into preference (name, value) values ('kept', '1')")
+    writer.execute("PRAGMA cache_size = 2")
+    writer.execute("BEGIN IMMEDIATE")
+    writer.executemany(
+        "insert into preference (name, value) values (?, '2')", [(f"half {'x' * 200} {k}",) for k in range(2000)]
+    )
+    for end in ("", "-journal"):
+        shutil.copy(before / f"{FILE}{end}", after / f"{FILE}{end}")  # as the disk has it at this moment
+    writer.execute("ROLLBACK")
+    writer.close()
+    with pytest.raises(sqlite3.OperationalError, match="readonly"), closing(connect(after / FILE, "ro")) as reader:
+        reader.execute("select count(*) from preference").fetchone()
+    database = Database.open(after)
+    with database.read() as session:
+        assert [row.name for row in session.execute(text("select name from preference"))] == ["kept"]
+    database.close()
+
+
+def test_a_journal_beside_what_is_not_ours_is_left_alone(tmp_path: Path) -> None:
+    path, journal = tmp_path / FILE, tmp_path / f"{FILE}-journal"
+    path.write_bytes(b"no database at all" * 20)
+    journal.write_bytes(b"and no journal")
+    with pytest.raises(StoreError, match="cannot read|not a readable database"):
+        check_file(path)
+    assert (path.read_bytes(), journal.read_bytes()) == (b"no database at all" * 20, b"and no journal")

@@ -190,6 +190,23 @@ def _version(connection: sqlite3.Connection) -> str | None:
     return None if row is None else str(row[0])
 
 
+def _take_back(path: Path) -> None:
+    """What a program that was stopped left half written is taken back, as SQLite does it: by one that may write.
+
+    Its journal lies beside the file then, and whoever may only read is refused. Only of a file that is ours by its
+    header, where the application's mark stands from byte 68 on (sqlite.org/fileformat2.html).
+    """
+    journal = Path(f"{path}-journal")
+    if not journal.exists() or journal.stat().st_size == 0:
+        return
+    with path.open("rb") as file:
+        head = file.read(72)
+    if int.from_bytes(head[68:72], "big") == APPLICATION_ID and os.access(path, os.W_OK):
+        with _closed(connect(path, "rw")) as connection:
+            connection.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
+            connection.execute("select count(*) from sqlite_master").fetchone()
+
+
 def check_file(path: Path) -> str | None:
     """Refuse a file that is not a Fandle database, without touching it; else the migration it stands at.
 
@@ -198,6 +215,7 @@ def check_file(path: Path) -> str | None:
     try:
         if not path.exists() or path.stat().st_size == 0:
             return None
+        _take_back(path)
         with _closed(connect(path, "ro")) as connection:
             connection.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
             mark = connection.execute("PRAGMA application_id").fetchone()[0]

@@ -4,7 +4,7 @@ import math
 from dataclasses import replace
 
 from fandle.core.choice.aiming import Aimed
-from fandle.core.choice.error import Marked
+from fandle.core.choice.error import Marked, Through
 from fandle.core.choice.field import Field
 from fandle.core.lines.marks import crossing, markable
 from fandle.core.shot.play import Shot, play
@@ -22,8 +22,7 @@ def object_heading(shot: Shot, ball: str) -> float | None:
 def bank_marked(field: Field, aim: Aimed) -> Aimed:
     """A bank with the mark that the object ball is sent at; anything else as it is.
 
-    The cue ball's centre has to come to two radii behind the object ball on that line: turned by φ there, the cue turns
-    by −φ·2R·cos(cut)/d, d being its way there.
+    The cue ball's centre has to come to two radii behind the object ball on that line.
     """
     key = aim.stretch.key
     if key.kind != "bank":
@@ -32,11 +31,8 @@ def bank_marked(field: Field, aim: Aimed) -> Aimed:
     heading = object_heading(play(layout, aim.stretch.tried.stroke, aim.direction), key.target)
     if heading is None:
         return aim
-    place, (x, y), rail = layout.metres(layout.ball(key.target)), field.start, key.rails[0]
+    place, rail = layout.metres(layout.ball(key.target)), key.rails[0]
     nose = crossing(table, rail, place, heading, 0.0)
     if not markable(rail, nose):
         return aim
-    ghost = place[0] - 2 * table.ball_radius * math.cos(heading), place[1] - 2 * table.ball_radius * math.sin(heading)
-    away = max(math.hypot(ghost[0] - x, ghost[1] - y), table.ball_radius)
-    cut = heading - math.atan2(ghost[1] - y, ghost[0] - x)
-    return replace(aim, marked=Marked(rail, nose, place, -2 * table.ball_radius * math.cos(cut) / away))
+    return replace(aim, marked=Marked(rail, nose, place, Through(field.start, place, heading)))

@@ -23,21 +23,30 @@ from fandle.core.table.rails import Rail
 
 Floats = NDArray[np.float64]
 Bools = NDArray[np.bool_]
+THIN_RAD = math.radians(70.0)  # of cut: thinner is not aimed at by mistake
 SLOWEST_PART = 0.05  # of the speed meant: no stroke is drawn slower
+
+
+@dataclass(frozen=True)
+class Through:
+    """A ball that is sent at a mark: where the cue ball starts, the ball's centre (m), the heading meant (rad)."""
+
+    start: Point
+    ball: Point
+    heading: float
 
 
 @dataclass(frozen=True)
 class Marked:
     """A mark that is aimed at: the rail, the mark at its nose in diamonds, and where it is seen from (m).
 
-    Of a kick that is the cue ball. Of a bank it is the object ball, whose centre the cue ball's centre then has to
-    reach a ball's width in front of: `turned` is by how much the cue turns with the mark, as a share.
+    Of a kick that is the cue ball. Of a bank it is the object ball, which is met `through` a ghost ball behind it.
     """
 
     rail: Rail
     nose: float
     seen_from: Point
-    turned: float = 1.0
+    through: Through | None = None
 
     @property
     def grade(self) -> Grade:
@@ -47,7 +56,28 @@ class Marked:
 
 def direction_error(table: Table, marked: Marked, off: Floats) -> Floats:
     """By how much the cue turns (rad) when the mark at the nose is off by `off` diamonds."""
-    return marked.turned * _turned(table, marked.rail, marked.seen_from, np.full_like(off, marked.nose), off)
+    turned = _turned(table, marked.rail, marked.seen_from, np.full_like(off, marked.nose), off)
+    return turned if marked.through is None else _behind(table, marked.through, turned)
+
+
+def _behind(table: Table, way: Through, turned: Floats) -> Floats:
+    """By how much the cue turns (rad) when a ball is sent so far beside its heading: to its ghost ball, exactly.
+
+    No further round the ball than a player aims at it: a ball that is near is aimed at, not the mark beyond it.
+    """
+    (x, y), (bx, by), wide = way.start, way.ball, 2 * table.ball_radius
+    line = math.atan2(by - y, bx - x)
+    cut = math.remainder(way.heading - line, math.tau)
+    most = max(THIN_RAD, abs(cut))
+    cuts = np.clip(cut + turned, -most, most)
+
+    def aim(cuts: Floats) -> Floats:
+        found: Floats = np.arctan2(by - wide * np.sin(line + cuts) - y, bx - wide * np.cos(line + cuts) - x)
+        return found
+
+    off = aim(cuts) - aim(np.array([cut]))
+    wrapped: Floats = np.arctan2(np.sin(off), np.cos(off))
+    return wrapped
 
 
 def _turned(table: Table, rail: Rail, seen_from: Point, nose: Floats, off: Floats) -> Floats:

@@ -46,8 +46,8 @@ class Outcomes(NamedTuple):
     code: how it ended, as `engine` has it. first, second: object balls that the cue ball met; again: it met the first
     one twice; jaw: it met a jaw before that. first_rails: (n, MOST_BANK_RAILS) rails that the first one met in order.
     cue_rails: (n, MOST_CUE_RAILS) rails the cue ball met in order up to the second ball; before_first,
-    before_second: how many up to each. rails_after: (n, m + 1) rails met since the first contact, ball by ball; one
-    that was frozen to a rail counts for that rail only after it has left it (left: 1, else 0).
+    before_second: how many up to each. rails_after: (n, m + 1) rails and jaws met since the first contact, ball by
+    ball; one that was frozen to a rail counts for that rail only after it has left it (left: 1, else 0).
     down, pockets: (n, m + 1) balls in the order in which they fell, and where. rests: (n, m + 1, 2) m, NaN where down.
     """
 
@@ -158,6 +158,8 @@ def _tell(places: Floats, p: Floats, tape: Tape, n_ev: int, n_pc: int, i: int, o
             if ball == out.first[i] and banked < MOST_BANK_RAILS and not mine:
                 out.first_rails[i, banked] = int(row[EVENT.which])
                 banked += 1
+        elif kind == EV_JAW and out.first[i] != NOTHING:
+            out.rails_after[i, ball] += 1  # a jaw is a rail (common practice; no text of the rules spells it out)
         elif kind == EV_POCKET:
             out.down[i, fallen], out.pockets[i, fallen] = ball, int(row[EVENT.which])
             fallen += 1

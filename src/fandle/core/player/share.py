@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 MOST_GAIN = 6.0  # times as sure as independent draws a share may be called
+RARE = 10.0  # draws that came to the rarer end, with which the gain counts half
 LEAST_LEFT = 1e-12  # of a share's spread: less is nothing
 Z95 = 1.959963984540054  # the normal quantile of 97.5 %
 
@@ -35,7 +36,9 @@ def sure_as(values: NDArray[np.float64], basis: NDArray[np.float64]) -> float:
     spread, rest = float(own @ own), float(left @ left)
     if n <= m or rest <= LEAST_LEFT * n or spread <= LEAST_LEFT * n:
         return float(n)
-    return float(min(max(n * (spread / (n - 1)) / (rest / (n - m)), float(n)), MOST_GAIN * n))
+    gain = min(max((spread / (n - 1)) / (rest / (n - m)), 1.0), MOST_GAIN)
+    rarer = float(min(values.sum(), n - values.sum()))
+    return float(n * (1.0 + (gain - 1.0) * rarer / (rarer + RARE)))
 
 
 def spread_range(hits: float, n: int, sure: float) -> tuple[float, float]:
