@@ -95,7 +95,7 @@ def test_a_foreign_database_is_refused_and_left_alone(tmp_path: Path) -> None:
 def test_a_damaged_file_is_refused_and_left_alone(tmp_path: Path) -> None:
     path = tmp_path / "fandle.sqlite3"
     path.write_bytes(b"this is not a database at all, only some text" * 50)
-    with pytest.raises(StoreError, match="cannot read|not a readable database"):
+    with pytest.raises(StoreError, match="not a readable database"):
         Database.open(tmp_path)
     assert path.read_bytes().startswith(b"this is not")
 
@@ -157,6 +157,6 @@ def test_a_journal_beside_what_is_not_ours_is_left_alone(tmp_path: Path) -> None
     path, journal = tmp_path / FILE, tmp_path / f"{FILE}-journal"
     path.write_bytes(b"no database at all" * 20)
     journal.write_bytes(b"and no journal")
-    with pytest.raises(StoreError, match="cannot read|not a readable database"):
+    with pytest.raises(StoreError, match="cannot read"):
         check_file(path)
     assert (path.read_bytes(), journal.read_bytes()) == (b"no database at all" * 20, b"and no journal")
