@@ -180,6 +180,7 @@ class LineAnswer(Answer):
     """One line. `aim`, `mark` and `rail` are the object ball's of a bank. gain: null unless the draws show it.
 
     wanted: what it is ranked by: the chance of the goal with the cue ball where it is to stop and the next ball on.
+    mark_error: is the error of a mark among the player's? scatter: times the player's own, more out of reach.
     """
 
     kind: Literal["straight", "kick", "bank", "rail-first", "combination", "curve", "push", "point"]
@@ -204,6 +205,8 @@ class LineAnswer(Answer):
     rest: RestsAnswer
     gain: GainAnswer | None
     leave: LeaveAnswer
+    mark_error: bool
+    scatter: Number
     point: PointAnswer | None = None
     technique: str | None = None
 
@@ -233,6 +236,8 @@ class LineAnswer(Answer):
             "against": [ReasonAnswer.of(reason) for reason in line.cons],
             "rest": RestsAnswer.of(line.after),
             "leave": LeaveAnswer.of(line.after.leave, line.after.ahead),
+            "mark_error": line.mark_error,
+            "scatter": line.scatter,
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }
         if line.technique:

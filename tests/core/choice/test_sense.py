@@ -4,6 +4,7 @@ Common practice, no published source, where no other is named.
 """
 
 import math
+import random
 from dataclasses import replace
 
 import numpy as np
@@ -24,6 +25,7 @@ from fandle.core.lines.reading import on_rail, read_at
 from fandle.core.lines.refusal import refuse
 from fandle.core.player.body import Body
 from fandle.core.player.scatter import CLUB
+from fandle.core.shot.approach import approach
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
@@ -33,7 +35,7 @@ from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.service.choose import plan, wish_of
 from fandle.service.situation import Situation
 
-from .test_plan import POOL, choose, codes, lay
+from .test_plan import POOL, choose, codes, lay, random_layout
 
 SNOOKER = STANDARDS["snooker-12ft"]
 
@@ -240,3 +242,23 @@ def test_what_lies_between_the_looks_of_a_crawl_is_no_stretch() -> None:
     wish = wish_of("safe", CLUB, "usual", None, 40, 5387, laid)
     found = finish(plan(Situation(laid, Stroke(2.2898)), wish, 2))
     assert "straight" in {line.kind for line in found.lines if line.target == "8"}
+
+
+@pytest.mark.parametrize("game", ["nine-ball", "straight", "snooker"])
+def test_a_line_is_aimed_over_its_own_rails_and_has_the_error_of_a_mark_only_where_it_has_one(game: str) -> None:
+    """A ball near a rail is met off it and straight, side by side: the kick is aimed off the rail, the straight shot at
+    the ball, which no mark's error belongs to. Out of reach the scatter is a quarter wider, and said to be."""
+    rng = random.Random(game)
+    for seed in range(12):
+        laid = random_layout(rng, game, 5)
+        found = finish(
+            plan(Situation(laid, Stroke(rng.uniform(1.5, 4.5))), wish_of("hit", CLUB, "this", None, 60, seed, laid), 2)
+        )
+        for line in found.lines:
+            way = approach(laid, line.stroke, line.direction)
+            assert way.first_ball in found.on
+            if line.kind in ("straight", "push"):
+                assert (way.rails, line.mark_error) == ((), False)
+            elif line.kind in ("kick", "rail-first"):
+                assert way.rails == line.rails != ()
+            assert line.scatter == (1.0 if reach_of(laid, line.direction, CLUB.body).by_hand else 1.25)

@@ -64,22 +64,25 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
 
 
 def _at(field: Field, stretch: Stretch) -> Floats:
-    """The directions that may be aimed along: those looked at; of a ball that lies open those straight at it."""
-    if not stretch.key.open_shot:
+    """The directions that may be aimed along: those looked at; of a hit those over the line's own rails."""
+    if not _by_its_rails(stretch):
         return stretch.at
     low, high = stretch.part
     half = 0.5 * _cell(stretch)  # where the part ends inside the stretch, it is known to half a look: played there
     least, most = low + half * (low > stretch.low), high - half * (high < stretch.high)
-    inside = [
-        at for at in stretch.at.tolist() if low < at < high and (least < at < most or _straight(field, stretch, at))
-    ]
+    inside = [at for at in stretch.at.tolist() if low < at < high and (least < at < most or _goes(field, stretch, at))]
     return np.array(inside or [0.5 * (low + high)])
 
 
-def _straight(field: Field, stretch: Stretch, at: float) -> bool:
-    """Does a direction meet the stretch's ball before any rail?"""
-    way = approach(field.layout, stretch.tried.stroke, at, most_rails=1)
-    return way.first_ball == stretch.met and not way.rails
+def _by_its_rails(stretch: Stretch) -> bool:
+    """Is it a line that is named after its rails alone? What lies beside them widens its room, and is no part of it."""
+    return stretch.key.kind in ("straight", "kick") and stretch.key.pocket is None and not stretch.key.technique
+
+
+def _goes(field: Field, stretch: Stretch, at: float) -> bool:
+    """Does a direction meet the stretch's ball over its own rails and no others?"""
+    way = approach(field.layout, stretch.tried.stroke, at, most_rails=len(stretch.key.rails) + 1)
+    return way.first_ball == stretch.met and way.rails == stretch.key.rails
 
 
 def _plain_marks(field: Field, stretch: Stretch) -> Floats:
@@ -94,7 +97,8 @@ def _plain_marks(field: Field, stretch: Stretch) -> Floats:
     marks = np.arange(math.ceil(4 * ends[0]), math.floor(4 * ends[1]) + 1) / 4
     found = [direction_to(table, rail, field.start, mark, "nose") for mark in marks.tolist()]
     turned = stretch.middle + np.array([math.remainder(at - stretch.middle, 2 * math.pi) for at in found])
-    inside: Floats = turned[(turned > stretch.low) & (turned < stretch.high)]
+    low, high = stretch.part if _by_its_rails(stretch) else (stretch.low, stretch.high)
+    inside: Floats = turned[(turned > low) & (turned < high)]
     return inside
 
 

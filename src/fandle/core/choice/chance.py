@@ -94,9 +94,15 @@ class Chance:
         return Share.of(found, self.drawn)
 
 
+def scatter_of(field: Field, player: Player, direction: float) -> float:
+    """Times the player's own scatter with which a direction is shot: more out of reach, with the rest."""
+    return 1.0 if reach_of(field.layout, direction, player.body).by_hand else WITH_THE_REST
+
+
 def shooter(field: Field, player: Player, direction: float) -> Player:
-    """The player who shoots along a direction: out of reach, the same with the rest."""
-    return player if reach_of(field.layout, direction, player.body).by_hand else player.times(WITH_THE_REST)
+    """The player who shoots along a direction."""
+    times = scatter_of(field, player, direction)
+    return player if times == 1.0 else player.times(times)
 
 
 def chances(

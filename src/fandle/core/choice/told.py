@@ -10,7 +10,7 @@ from fandle.core.choice.after import After, after_of
 from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.bank_mark import object_heading
 from fandle.core.choice.carom import CaromPoint, point_of
-from fandle.core.choice.chance import Chance, Share
+from fandle.core.choice.chance import Chance, Share, scatter_of
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
@@ -19,7 +19,7 @@ from fandle.core.choice.named import stroke_name
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
 from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Wish
-from fandle.core.lines.marks import Marks
+from fandle.core.lines.marks import Marks, markable
 from fandle.core.lines.pot import passed_on
 from fandle.core.lines.question import Question
 from fandle.core.lines.reading import Reading, read_at
@@ -45,7 +45,8 @@ class Line:
     hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
     where that is not clear. called: what the stroke, of a point its way, is called, "" where it has no name.
-    point: of a carom line, who is where when; technique: of close work, its number.
+    point: of a carom line, who is where when; technique: of close work, its number. mark_error: is the error of a mark
+    among the player's? scatter: times the player's own, more where it is out of reach.
     """
 
     kind: str
@@ -73,6 +74,8 @@ class Line:
     run: Approach
     point: CaromPoint | None = None
     technique: str = ""
+    mark_error: bool = False
+    scatter: float = 1.0
 
 
 def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> list[Line | None]:
@@ -123,6 +126,8 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         run=way,
         point=point,
         technique=key.technique,
+        mark_error=aim.marked is not None and markable(aim.marked.rail, aim.marked.nose),
+        scatter=scatter_of(field, wish.player, aim.direction),
     )
 
 
