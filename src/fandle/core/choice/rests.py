@@ -10,7 +10,7 @@ from fandle.core.choice.field import Field
 
 HAND_M = 0.2  # a hand's span, thumb to little finger
 MOVES = 0.15  # of the draws: a ball that is moved more seldom is not told
-HALF = math.sqrt(2.0 * math.log(2.0))  # standard deviations: half of a plane normal law lies within
+STILL_M2 = 1e-12  # of spread along an axis: less is none
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,7 @@ class Rest:
 
 
 def rest_of(field: Field, chance: Chance, ball: int) -> Rest:
-    """Where a ball, by number, stops."""
+    """Where a ball, by number, stops; the ellipse has the axes of the covariance, and is as large as holds half."""
     table = field.layout.table
     rests = chance.rests[:, ball]
     stays = rests[~np.isnan(rests[:, 0])]
@@ -39,7 +39,9 @@ def rest_of(field: Field, chance: Chance, ball: int) -> Rest:
     x, y = stays.mean(axis=0)
     off = stays - (x, y)
     values, axes = np.linalg.eigh(off.T @ off / len(stays))
-    b, a = (HALF * math.sqrt(max(float(value), 0.0)) * 1000 for value in values)
+    spread = np.maximum(values, STILL_M2)
+    half = math.sqrt(float(np.median(((off @ axes) ** 2 / spread).sum(axis=1))))  # stops are no normal law: count them
+    b, a = (1000.0 * half * math.sqrt(float(value)) for value in spread)
     turn = math.degrees(math.atan2(axes[1, 1], axes[0, 1]))
     near = float((np.hypot(off[:, 0], off[:, 1]) <= HAND_M).sum()) / len(rests)
     return Rest(float(x) / table.diamond_x, float(y) / table.diamond_y, a, b, (turn + 90.0) % 180.0 - 90.0, gone, near)
