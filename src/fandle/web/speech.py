@@ -18,8 +18,8 @@ SAID = frozenset(
     ("adjust", "advice", "after", "aim", "aim_at", "beside", "big_words", "contact", "counted_from", "cushions", "do",
      "frame_words", "gain", "give", "height_text", "hit_text", "how", "in_off", "in_the_way", "keep", "label", "lead",
      "measured", "moved", "name", "reason", "played", "remember", "remembered", "risk", "say", "says", "seen",
-     "side_text", "squirt", "steps", "strike", "stroke", "stroke_name", "text", "verdict", "thickness", "told", "twin", "wanted",
-     "way", "what", "where", "why", "window")
+     "side_text", "squirt", "steps", "strike", "stroke", "stroke_name", "text", "verdict", "thickness", "told", "twin",
+     "wanted", "way", "what", "where", "why", "window")
 )  # fmt: skip
 # what is long and holds no words
 DRAWN = frozenset(("answer", "films", "layout", "line", "mark", "path", "rests", "shot"))
