@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from fandle.core.choice.error import Marked, Through, direction_error
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
 from fandle.core.choice.rules import balls_on, foul_cost
@@ -12,7 +13,9 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.layout.state import OPEN, State, state_of_text
+from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
+from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 
 TABLES = {"snooker": "snooker-12ft", "three-cushion": "carom-10ft"}
@@ -148,3 +151,43 @@ def test_a_state_that_the_game_does_not_know_is_refused() -> None:
     ):
         with pytest.raises(BadInputError, match="only"):
             lay(game, names("3"), state)
+
+
+def test_a_jaw_counts_as_a_rail() -> None:
+    """A ball that rattles in the jaws and stays up, with no rail met by any, is no foul (common practice; the texts of
+    the rules do not spell it out)."""
+    balls = (Ball("cue", 1.2687, 0.5273), Ball("8", 6.4793, 0.9089), Ball("11", 6.4059, 0.3899))
+    layout = Layout(STANDARDS["pool-9ft"], "eight-ball", balls, "11")
+    field, stroke = Field.of(layout), Stroke(1.3428)
+    at = np.radians(-1.215 + np.linspace(-0.6, 0.6, 121))
+    told = judge(field.court, field.played_now(at, np.repeat(stroke.array()[None], len(at), axis=0)), -1, -1)
+    rattled = 0
+    for k, direction in enumerate(at.tolist()):
+        shot = play(layout, stroke, direction)
+        met = next((ev.t for ev in shot.events if ev.kind == "ball"), math.inf)
+        after = {ev.kind for ev in shot.events if ev.t > met}
+        if "jaw" in after and not after & {"rail", "pocket"}:
+            rattled += 1
+            assert told.legal[k]
+    assert rattled > 2
+
+
+def test_the_error_of_a_banks_mark_never_turns_the_cue_past_the_ball() -> None:
+    """A ball a hand away, 6 cm off the rail: a mark half a diamond off turns it by 60°, and the cue to the ghost ball
+    there, not by a straight law past the ball: a player aims at the ball when it is near."""
+    table = STANDARDS["pool-9ft"]
+    ball, away, wide = (1.4, 1.21), 0.245, 2 * table.ball_radius
+    heading = math.radians(80.0)
+    start = ball[0] - away * math.cos(heading), ball[1] - away * math.sin(heading)
+    nose = (ball[0] + (table.width - ball[1]) / math.tan(heading)) / table.diamond_x
+    marked = Marked(Rail.FAR, nose, ball, Through(start, ball, heading))
+    off = np.linspace(-1.0, 1.0, 41)
+    turned = direction_error(table, marked, off)
+    assert np.abs(turned).max() <= math.asin(wide / away)  # every one still meets the ball
+    assert turned[20] == pytest.approx(0.0, abs=1e-12)
+    assert (np.diff(turned) >= 0.0).all() or (np.diff(turned) <= 0.0).all()
+    small = (
+        direction_error(table, marked, np.array([1e-4]))[0]
+        / direction_error(table, Marked(Rail.FAR, nose, ball), np.array([1e-4]))[0]
+    )
+    assert small == pytest.approx(-wide / (away - wide), rel=1e-3)  # full on: 2R behind it, seen from the cue ball
