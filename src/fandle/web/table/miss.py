@@ -67,8 +67,7 @@ async def post_diagnose(miss: MissQuestion, request: Request) -> MissModel:
     """What was the miss, and what to aim at next?"""
     asked = address.rounded(await works_of(request).read(situation, miss.question, request))
     found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
-    told: MissModel = {**_told(found), "carry": carry_of(asked, miss.off, found.diagnosis.slope)}
-    return said(told, screen_of(request, asked.table))
+    return said(_told(asked, miss, found), screen_of(request, asked.table))
 
 
 def _miss(asked: Situation, noted: MissQuestion) -> Miss:
@@ -81,7 +80,11 @@ def _miss(asked: Situation, noted: MissQuestion) -> Miss:
     return Miss(asked.layout, best.rails, asked.stroke, best.direction, off, tuple(touched), stopped)
 
 
-def _told(found: Advice) -> AdviceModel:
+def _told(asked: Situation, noted: MissQuestion, found: Advice) -> MissModel:
+    return {**_advice(found), "carry": carry_of(asked, noted.off, found.diagnosis.slope)}
+
+
+def _advice(found: Advice) -> AdviceModel:
     first, step = found.diagnosis.suspects[0], found.next[0]
     cause = f"Most likely {first.say} ({first.share:.0%}). " if first.share >= SHARE and step.change != "none" else ""
     other = next((each for each in found.next if each.change in ("speed", "side", "height")), None)
