@@ -215,31 +215,19 @@ class LineAnswer(Answer):
         """From a line."""
         room = line.room_mm
         data: dict[str, Any] = {
-            "kind": line.kind,
-            "target": line.target,
-            "rails": [str(rail) for rail in line.rails],
-            "pocket": line.pocket,
-            "through": list(line.through),
-            "rail": str(line.mark_rail),
-            "aim": MarksAnswer.of(line.aim),
-            "mark": MarkAnswer(say=line.mark.say, grade=line.mark.grade),
-            "direction": degrees(line.direction),
-            "stroke": StrokeAnswer.of(line.stroke),
-            "hit": line.hit,
+            "kind": line.kind, "target": line.target, "rails": [str(rail) for rail in line.rails],
+            "pocket": line.pocket, "through": list(line.through), "rail": str(line.mark_rail),
+            "aim": MarksAnswer.of(line.aim), "mark": MarkAnswer(say=line.mark.say, grade=line.mark.grade),
+            "direction": degrees(line.direction), "stroke": StrokeAnswer.of(line.stroke), "hit": line.hit,
             "window_deg": line.window_deg,
-            "window_mm": None if room is None else WindowAnswer(less=room[0], more=room[1]),
-            "legal": line.legal,
-            "chance": ChanceAnswer.of(line.chance),
-            "wanted": ShareAnswer.of(line.wanted),
-            "draws": draws,
+            "window_mm": None if room is None else WindowAnswer(less=room[0], more=room[1]), "legal": line.legal,
+            "chance": ChanceAnswer.of(line.chance), "wanted": ShareAnswer.of(line.wanted), "draws": draws,
             "for": [ReasonAnswer.of(reason) for reason in line.pros],
-            "against": [ReasonAnswer.of(reason) for reason in line.cons],
-            "rest": RestsAnswer.of(line.after),
-            "leave": LeaveAnswer.of(line.after.leave, line.after.ahead),
-            "mark_error": line.mark_error,
+            "against": [ReasonAnswer.of(reason) for reason in line.cons], "rest": RestsAnswer.of(line.after),
+            "leave": LeaveAnswer.of(line.after.leave, line.after.ahead), "mark_error": line.mark_error,
             "scatter": line.scatter,
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
-        }
+        }  # fmt: skip
         if line.technique:
             data["technique"] = line.technique
         if line.point is not None:

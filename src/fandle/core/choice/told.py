@@ -101,34 +101,17 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed, wish.player.body, wish.then))
     point = point_of(layout, shot) if key.kind == "point" else None
     return Line(
-        kind=_kind(field, key.kind, way),
-        target=key.target,
-        rails=key.rails if key.kind == "bank" else way.rails if point is None else point.rails,
-        pocket=key.pocket,
-        through=passed_on(shot, key.target if key.pocket is not None else way.first_ball),
-        mark_rail=read.rail,
-        aim=read.aim,
-        mark=read.mark,
-        direction=aim.direction,
-        stroke=stroke,
-        hit=hit,
-        window_deg=math.degrees(aim.stretch.wide),
-        room_mm=_room_mm(field, aim),
-        legal=legal,
-        chance=line.chance,
-        here=None if line.here is None else wish.wanted(line.here),
-        wanted=wish.wanted(line.chance),
-        pros=pros,
-        cons=cons,
-        after=after_of(field, line, shot),
-        gain=gain_of(line, wish, given, layout.table),
-        called=stroke_name(key, stroke, hit, shot) if point is None else point.called,
-        run=way,
-        point=point,
-        technique=key.technique,
-        mark_error=aim.marked is not None and markable(aim.marked.rail, aim.marked.nose),
+        kind=_kind(field, key.kind, way), target=key.target,
+        rails=key.rails if key.kind == "bank" else way.rails if point is None else point.rails, pocket=key.pocket,
+        through=passed_on(shot, key.target if key.pocket is not None else way.first_ball), mark_rail=read.rail,
+        aim=read.aim, mark=read.mark, direction=aim.direction, stroke=stroke, hit=hit,
+        window_deg=math.degrees(aim.stretch.wide), room_mm=_room_mm(field, aim), legal=legal, chance=line.chance,
+        here=None if line.here is None else wish.wanted(line.here), wanted=wish.wanted(line.chance), pros=pros,
+        cons=cons, after=after_of(field, line, shot), gain=gain_of(line, wish, given, layout.table),
+        called=stroke_name(key, stroke, hit, shot) if point is None else point.called, run=way, point=point,
+        technique=key.technique, mark_error=aim.marked is not None and markable(aim.marked.rail, aim.marked.nose),
         scatter=scatter_of(field, wish.player, aim.direction),
-    )
+    )  # fmt: skip
 
 
 def _kind(field: Field, kind: str, way: Approach) -> str:
