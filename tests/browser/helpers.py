@@ -77,7 +77,7 @@ def line(page: Page, rails: str) -> Locator:
 def whole_list(page: Page) -> None:
     """Wait until the plan is told to its end."""
     settled(page)
-    expect(page.locator("#planning")).not_to_have_class("planning on")
+    expect(page.locator("#planning")).not_to_have_class("planning on", timeout=40000)
 
 
 def slide(page: Page, control: str, value: float) -> dict[str, Any]:
