@@ -61,7 +61,9 @@ def _faults(found: Drilled, layout: Layout, shot: Shot) -> list[tuple[str, bool]
     asked = wanted.rails[:-1] if wanted.play == "own-number" else wanted.rails  # its ball lies on the last of them
     pots = wanted.play in POTS
     outside = (
-        found.ends is not None and rest is not None and away(layout.table, rest, found.ends) > found.ends.radius_mm
+        found.ends is not None
+        and rest is not None
+        and away(layout.table, rest, (found.ends.x, found.ends.y)) > found.ends.radius_mm
     )
     return [
         (f"its line meets {spoken(met) if met else 'nothing'} first", target is not None and met != target),
@@ -74,9 +76,9 @@ def _faults(found: Drilled, layout: Layout, shot: Shot) -> list[tuple[str, bool]
     ]
 
 
-def away(table: Table, rest: Point, ends: Circle) -> float:
-    """mm from a stop to the middle of a circle."""
-    return 1000 * math.hypot((rest[0] - ends.x) * table.diamond_x, (rest[1] - ends.y) * table.diamond_y)
+def away(table: Table, one: Point, other: Point) -> float:
+    """mm between two places in diamonds."""
+    return 1000 * math.hypot((one[0] - other[0]) * table.diamond_x, (one[1] - other[1]) * table.diamond_y)
 
 
 def contacts(layout: Layout, shot: Shot, wanted: Drill) -> tuple[Contact, ...]:

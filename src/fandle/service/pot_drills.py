@@ -5,7 +5,6 @@ circle's middle. The drill's data holds the places; they were looked for so that
 standard table. Common practice, no published source.
 """
 
-import math
 from collections.abc import Iterator
 from dataclasses import replace
 
@@ -21,7 +20,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import Point
 from fandle.core.words.balls import CUE
-from fandle.service.drill_made import contacts, made, stroke_of
+from fandle.service.drill_made import away, contacts, made, stroke_of
 
 MEDIUM = (2.5, 2.3, 2.7)  # table lengths, all of which are called medium
 WAYS = ((0.0, 0.0), (0.0, 0.5), (0.0, -0.5), (0.5, 0.0), (-0.5, 0.0), (0.0, 1.0), (0.0, -1.0))  # tips: side, height
@@ -46,7 +45,8 @@ def _set_up(layout: Layout, place: Place) -> Layout:
 
 def _way_back(wanted: Drill, layout: Layout) -> Drilled | None:
     """The first stroke whose cue ball comes well into the circle, or the one nearest to it; None where none does."""
-    near, best = wanted.circle, None
+    circle = 1000 * wanted.circle * layout.table.diamond_x
+    near, best = circle, None
     for stroke in _strokes(wanted, layout.table):
         answer = solve_pot(layout, (), stroke, pocket=wanted.pocket or "any", with_chain=False, every=False)
         if not isinstance(answer, Aim):
@@ -56,10 +56,10 @@ def _way_back(wanted: Drill, layout: Layout) -> Drilled | None:
         rest = shot.rest[CUE]
         if rest is None or middle is None or layout.target not in dict(shot.potted):
             continue
-        if len(contacts(layout, shot, wanted)) == wanted.route and _diamonds(layout.table, rest, middle) < near:
-            near = _diamonds(layout.table, rest, middle)
+        if len(contacts(layout, shot, wanted)) == wanted.route and away(layout.table, rest, middle) < near:
+            near = away(layout.table, rest, middle)
             best = made(wanted, layout, stroke, answer.best.direction, middle=middle)
-        if near < WELL * wanted.circle:
+        if near < WELL * circle:
             break
     return best
 
@@ -75,8 +75,3 @@ def _middle(wanted: Drill, layout: Layout, shot: Shot) -> Point | None:
         return layout.cue.x, layout.cue.y
     met = moment_of(layout, shot)
     return None if met is None else (met.cue[0] / layout.table.diamond_x, met.cue[1] / layout.table.diamond_y)
-
-
-def _diamonds(table: Table, one: Point, other: Point) -> float:
-    """Between two places, diamonds along the table."""
-    return math.hypot(one[0] - other[0], (one[1] - other[1]) * table.diamond_y / table.diamond_x)

@@ -14,13 +14,13 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.bank import solve_bank
+from fandle.core.lines.mirror import reflect
 from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.solution import Aim
 from fandle.core.practice.drill import Drill
 from fandle.core.practice.drilled import Drilled
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.table.model import Table
 from fandle.core.table.pocket import Mouth, Point, mouths
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE, spoken
@@ -131,20 +131,12 @@ def _banks(layout: Layout) -> list[tuple[Rail, Mouth, Point]]:
     table, (x, y) = layout.table, layout.metres(layout.require_target())
     found: list[tuple[float, Rail, Mouth, Point]] = []
     for rail, mouth in product(Rail, mouths(table)):
-        mx, my = _mirrored(table, rail, mouth.middle)
+        mx, my = reflect(table, rail, mouth.middle, table.ball_radius)
         run = math.dist((x, y), (mx, my))
         ux, uy = (mx - x) / run, (my - y) / run
         if abs(uy if rail.is_long else ux) >= STEEP and str(rail) not in mouth.name:
             found.append((run, rail, mouth, (ux, uy)))
     return [each[1:] for each in sorted(found, key=lambda each: each[0])]
-
-
-def _mirrored(table: Table, rail: Rail, place: Point) -> Point:
-    """A place mirrored in the line on which a ball's centre turns at a rail, metres."""
-    x, y, r = *place, table.ball_radius
-    if rail.is_long:
-        return x, 2 * (r if rail == Rail.NEAR else table.width - r) - y
-    return 2 * (r if rail == Rail.HEAD else table.length - r) - x, y
 
 
 def _in_hand(layout: Layout, along: Point) -> Iterator[Layout]:

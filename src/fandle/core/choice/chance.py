@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from dataclasses import field as field_of
 from functools import cached_property
 
 import numpy as np
@@ -28,23 +29,29 @@ from fandle.core.steps import Steps
 class Share:
     """A relative frequency: hits of n standardised draws, with its 95 % range. A hit may count in part.
 
-    sure: how many independent draws it is as sure as.
+    told: what came of each; drawn: the errors that they were played with.
     """
 
     hits: float
     n: int
-    sure: float
+    told: NDArray[np.float64] = field_of(repr=False, compare=False)
+    drawn: Draws = field_of(repr=False, compare=False)
 
     @classmethod
     def of(cls, values: NDArray[np.float64] | NDArray[np.bool_], drawn: Draws) -> "Share":
         """Of what came of every draw, 0 to 1."""
         told = np.asarray(values, np.float64)
-        return cls(float(told.sum()), len(told), sure_as(told, drawn.basis))
+        return cls(float(told.sum()), len(told), told, drawn)
 
     @property
     def p(self) -> float:
         """The share."""
         return self.hits / self.n
+
+    @property
+    def sure(self) -> float:
+        """How many independent draws it is as sure as; worked out only where the range is wanted."""
+        return sure_as(self.told, self.drawn.basis)
 
     @property
     def range(self) -> tuple[float, float]:
