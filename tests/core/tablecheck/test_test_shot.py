@@ -128,3 +128,8 @@ def test_the_grid_of_own_numbers_is_shifted_the_same_way() -> None:
     by = carrying(found, POOL, HOUSE, 0.3).shift - found.shift
     assert by[~np.isnan(by)] == pytest.approx(longer.at - plain.at)
     assert carrying(found, POOL, HOUSE, 0.0) is found
+    far = carrying(found, POOL, HOUSE, 1.0)
+    marks = (far.counted + far.shift)[~np.isnan(far.shift)]
+    assert len(marks) < np.isfinite(found.shift).sum()  # some would lie past the rail's end: no number for those
+    assert marks.min() >= 0.0
+    assert marks.max() <= 8.0

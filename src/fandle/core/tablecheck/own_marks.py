@@ -127,7 +127,7 @@ def _between(places: tuple[float, ...], at: float) -> tuple[int, float]:
 
 
 def carrying(found: OwnMarks, table: Table, cue: Cue, carried: float) -> OwnMarks:
-    """The same marks, every one of them moved by what a test shot found, diamonds longer."""
+    """The same marks, every one of them moved by what a test shot found, diamonds longer; none past the rail's ends."""
     kind = KINDS[found.method]
     if not carried or found.method not in CARRIED:
         return found
@@ -138,7 +138,10 @@ def carrying(found: OwnMarks, table: Table, cue: Cue, carried: float) -> OwnMark
             place = view.target.x, view.target.y
             by = moved(Aiming(view.layout, view.rails, draft.frame, draft.stroke, place), view, draft, carried)
             if by:
-                return replace(found, shift=found.shift + by)
+                at = found.counted + found.shift + by
+                return replace(
+                    found, shift=np.where((at < 0.0) | (at > view.rail.diamonds), math.nan, found.shift + by)
+                )
     return found
 
 
