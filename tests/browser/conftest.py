@@ -6,7 +6,7 @@ import pytest
 from campaign.browser import CHROMIUM, FLAGS, free_port, start_server
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
-expect.set_options(timeout=15_000)  # ms: three browsers and three servers share two cores
+expect.set_options(timeout=40_000)  # ms: three browsers and three servers share two cores
 
 
 @pytest.fixture(scope="session")
@@ -32,6 +32,7 @@ def chromium() -> Iterator[Browser]:
 def browsing(chromium: Browser, site: str) -> Iterator[BrowserContext]:
     """One visitor for all pages of a worker: what was fetched once is in its cache, which saves a third of the time."""
     context = chromium.new_context(viewport={"width": 1280, "height": 800}, base_url=site, locale="en-US")
+    context.set_default_timeout(60_000)
     context.add_init_script(
         "localStorage.getItem('fandle-first-visit') ?? localStorage.setItem('fandle-first-visit', '1')"
     )

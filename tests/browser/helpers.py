@@ -37,12 +37,12 @@ def open_at(page: Page, url: str = BLOCKED) -> None:
 
 def settled(page: Page) -> None:
     """Wait until no question is under way; the page counts them itself."""
-    page.wait_for_function("() => (document.documentElement.dataset.asking ?? '0') === '0'")
+    page.wait_for_function("() => (document.documentElement.dataset.asking ?? '0') === '0'", timeout=60_000)
 
 
 def ask_by(page: Page, act: Any) -> dict[str, Any]:
     """Do something that asks the server, and wait for the last reply to be drawn."""
-    with page.expect_response(lambda r: r.url.endswith(address.ANSWER)) as reply:
+    with page.expect_response(lambda r: r.url.endswith(address.ANSWER), timeout=60_000) as reply:
         act()
     settled(page)
     data: dict[str, Any] = reply.value.json()
@@ -77,7 +77,7 @@ def line(page: Page, rails: str) -> Locator:
 def whole_list(page: Page) -> None:
     """Wait until the plan is told to its end."""
     settled(page)
-    expect(page.locator("#planning")).not_to_have_class("planning on", timeout=40000)
+    expect(page.locator("#planning")).not_to_have_class("planning on", timeout=60_000)
 
 
 def slide(page: Page, control: str, value: float) -> dict[str, Any]:
@@ -87,6 +87,7 @@ def slide(page: Page, control: str, value: float) -> dict[str, Any]:
 
 def serious(page: Page) -> list[str]:
     """Serious and critical faults axe-core finds on the page as it stands."""
+    settled(page)  # what is dimmed for the moment between a question and its answer is no fault
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("() => axe.run(document, {resultTypes: ['violations']})")
     return [

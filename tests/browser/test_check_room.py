@@ -86,13 +86,13 @@ def test_a_marked_miss_over_three_rails_is_carried_as_a_test_shot_and_forgotten_
     track = "/?game=straight&balls=cue:1.2,0.5;7:5.4,0.11&target=7&rails=far,foot,near&method=M14&speed=4.2&side=0.35"
     open_at(page, track)
     page.locator('#note [data-result="short"]').click()
-    expect(page.locator("#miss")).to_be_visible(timeout=15000)
+    expect(page.locator("#miss")).to_be_visible()
     expect(page.locator("#miss button", has_text="Carry it")).to_have_count(0)  # its landing is not marked yet
     page.locator("#crossed").fill("5.8")
     page.locator("#miss button", has_text="Carry it").click()
     expect(page.locator("#miss")).to_contain_text("Carried on this table: ")
     page.goto("/handbook/M14")
-    expect(page.locator("#carried")).to_contain_text("by your test shot", timeout=15000)
+    expect(page.locator("#carried")).to_contain_text("by your test shot")
     page.locator("#forget").click()
     expect(page.locator("#carried")).to_have_text("Nothing is carried on this table.")
 

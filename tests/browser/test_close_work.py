@@ -96,7 +96,7 @@ def test_the_moment_of_contact_stands_under_what_comes_after(page: Page) -> None
 def test_a_carom_players_point_tells_its_way_and_when(page: Page) -> None:
     page.goto("/?table=carom-10ft&game=three-cushion&balls=cue:2,0.8;red:5.6,0.7;white:1.2,3.2&target=red")
     row = page.locator("#lines li", has_text="natural").first
-    expect(row).to_be_visible(timeout=30000)
+    expect(row).to_be_visible()
     row.locator("button").first.click()
     page.locator("#tab-after").click()
     expect(page.locator("#after-said")).to_contain_text("The three balls lie within")

@@ -115,7 +115,7 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
     page.goto("/handbook/M3")
     settled(page)
     page.locator("#map").click()
-    expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
+    expect(page.locator("#map-says")).to_contain_text("of the table")
     drawn = [
         len(page.locator(f"#layer-holds .holds-{kind}").get_attribute("d") or "") for kind in ("hit", "thin", "miss")
     ]
@@ -143,7 +143,7 @@ def test_a_map_is_drawn_stopped_and_taken_away(page: Page) -> None:
 def test_a_map_in_the_compare_room_goes_with_its_system(page: Page) -> None:
     page.goto("/compare?balls=cue:1,0.3;7:5.6,0.12&target=7&method=M14")
     page.locator("#map").click()
-    expect(page.locator("#map-says")).to_contain_text("of the table", timeout=20000)
+    expect(page.locator("#map-says")).to_contain_text("of the table")
     page.locator('#systems [data-method="M10"]').click()
     expect(page.locator("#layer-holds path")).to_have_count(0)
     page.get_by_role("link", name="Its page in the Handbook").click()
@@ -154,7 +154,7 @@ def test_a_map_in_the_compare_room_goes_with_its_system(page: Page) -> None:
 def test_pictures_say_which_system_works_where(page: Page) -> None:
     page.goto("/compare")
     page.locator("#prefer").click()
-    expect(page.locator("#pictures figure")).to_have_count(3, timeout=30000)
+    expect(page.locator("#pictures figure")).to_have_count(3)
     expect(page.locator("#pictures figcaption").first).to_have_text("Over one rail")
     assert page.locator("#pictures .piece").count() > 3
     expect(page.locator("#pictures li a").first).to_have_attribute("href", re.compile("/handbook/M"))
@@ -164,7 +164,7 @@ def test_pictures_say_which_system_works_where(page: Page) -> None:
 
 def test_a_system_over_three_rails_shows_the_tables_own_numbers(page: Page) -> None:
     page.goto("/handbook/M14")
-    expect(page.locator("#own-marks tbody tr")).to_have_count(13, timeout=20000)
+    expect(page.locator("#own-marks tbody tr")).to_have_count(13)
     here = (
         page.locator("#own-marks tbody tr", has=page.locator("th", has_text=re.compile("^50$"))).locator("td b").first
     )

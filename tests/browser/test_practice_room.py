@@ -13,7 +13,7 @@ pytestmark = pytest.mark.browser
 
 def begun(page: Page) -> None:
     page.goto(address.PRACTICE_ROOM)
-    expect(page.locator("#plan li b").first).to_be_visible(timeout=20000)
+    expect(page.locator("#plan li b").first).to_be_visible()
 
 
 def test_a_session_by_touch_is_gone_on_with_after_it_was_left(page: Page) -> None:
@@ -35,7 +35,7 @@ def test_a_session_by_touch_is_gone_on_with_after_it_was_left(page: Page) -> Non
     assert (page.locator("#made").bounding_box() or {"height": 0})["height"] >= 60
     page.goto("/")
     page.goto(address.PRACTICE_ROOM)
-    expect(page.locator(f'#plan [data-part="{name}"]')).to_have_text("Set up", timeout=20000)
+    expect(page.locator(f'#plan [data-part="{name}"]')).to_have_text("Set up")
     expect(page.locator("#score")).to_have_text(told or "")
     page.locator("#plan select").nth(1).select_option(index=1)
     expect(page.locator("#plan li").nth(1)).to_contain_text("Your choice")
@@ -70,7 +70,7 @@ def test_a_session_by_keyboard(page: Page) -> None:
 
 def test_a_pattern_is_gone_through_shot_by_shot(page: Page) -> None:
     page.goto(f"{address.PRACTICE_ROOM}#drill=pattern-3")
-    expect(page.locator("#shot-at")).to_have_text("Shot 1 of 3", timeout=20000)
+    expect(page.locator("#shot-at")).to_have_text("Shot 1 of 3")
     expect(page.locator("#layer-balls .ball")).to_have_count(4)
     expect(page.locator("#shot-back")).to_be_disabled()
     first = page.locator("#shot").get_attribute("d")
@@ -82,7 +82,7 @@ def test_a_pattern_is_gone_through_shot_by_shot(page: Page) -> None:
     assert page.locator("#shot").get_attribute("d") != first
     assert page.locator("#after").get_attribute("d")
     page.goto(f"{address.PRACTICE_ROOM}#drill=return-2")
-    expect(page.locator("#title")).to_have_text("Out and back over two rails", timeout=20000)
+    expect(page.locator("#title")).to_have_text("Out and back over two rails")
     expect(page.locator("#shot-keys")).to_be_hidden()
     expect(page.locator("#after")).to_have_attribute("d", "")
 
@@ -90,7 +90,7 @@ def test_a_pattern_is_gone_through_shot_by_shot(page: Page) -> None:
 def test_a_round_of_banks_goes_on_by_itself_and_is_counted(page: Page) -> None:
     page.set_viewport_size({"width": 390, "height": 844})
     page.goto(f"{address.PRACTICE_ROOM}#drill=bank-fifteen")
-    expect(page.locator("#shot-at")).to_have_text(re.compile("of 15"), timeout=20000)
+    expect(page.locator("#shot-at")).to_have_text(re.compile("of 15"))
     at = int(re.findall(r"\d+", page.locator("#shot-at").text_content() or "")[0])
     page.locator("#made").click()
     expect(page.locator("#shot-at")).to_have_text(f"Shot {at % 15 + 1} of 15")
@@ -104,7 +104,7 @@ def ask(page: Page) -> None:
     """The next question; whatever is due."""
     page.locator("#next-question").click()
     expect(page.locator("#told")).to_be_empty()
-    expect(page.locator("#question")).not_to_be_empty(timeout=20000)
+    expect(page.locator("#question")).not_to_be_empty()
     expect(page.locator("#clock")).to_be_visible()
     expect(page.locator("#shot")).to_have_attribute("d", "")
 
@@ -116,7 +116,7 @@ def answer(page: Page) -> None:
     else:
         page.locator("#mark-at").fill("2.5")
         page.keyboard.press("Enter")
-    expect(page.locator("#told")).to_have_class(re.compile("told (right|wrong)"), timeout=15000)
+    expect(page.locator("#told")).to_have_class(re.compile("told (right|wrong)"))
     expect(page.locator("#shot")).not_to_have_attribute("d", "")
     expect(page.locator("#next-question")).to_be_focused()
 
@@ -151,7 +151,7 @@ def test_a_mark_is_tapped_on_the_drawing_or_moved_by_keys(page: Page) -> None:
     page.locator("#mark-at").press("ArrowUp")
     expect(page.locator("#mark-at")).to_have_value(f"{float(tapped) + 0.05:.2f}")
     page.locator("#answer-form button").click()
-    expect(page.locator("#told")).to_contain_text(re.compile("The mark is|meets the"), timeout=15000)
+    expect(page.locator("#told")).to_contain_text(re.compile("The mark is|meets the"))
     expect(page.locator("#layer-guess .truth")).to_have_count(1)
 
 
@@ -161,7 +161,7 @@ def test_progress_is_plotted_with_its_words(page: Page) -> None:
     expect(page.locator("#keys")).to_be_visible()
     page.locator("#made").click()
     page.locator("#tab-progress").click()
-    expect(page.locator("#progress .row").first).to_be_visible(timeout=15000)
+    expect(page.locator("#progress .row").first).to_be_visible()
     expect(page.locator("#progress .weeks").first).to_have_attribute("aria-label", re.compile("week of"))
 
 
@@ -195,7 +195,7 @@ def test_a_layout_becomes_a_drill_of_ones_own(page: Page) -> None:
     expect(page.locator("#own-title")).to_have_value("From the browser")  # nothing typed is lost
     page.locator("#own-of").fill("12")
     page.locator("#own-form button").click()
-    expect(page.locator("#title")).to_have_text("From the browser", timeout=20000)
+    expect(page.locator("#title")).to_have_text("From the browser")
     expect(page.locator("#layer-balls .ball")).to_have_count(3)
     expect(page.locator("#score")).to_contain_text("9 of the last 12")
     assert serious(page) == []
