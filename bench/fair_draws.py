@@ -13,7 +13,8 @@ from honest_ranges import LIKELY, layout
 
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.field import Field
-from fandle.core.choice.search import Ranked, Search
+from fandle.core.choice.ranked import Ranked
+from fandle.core.choice.search import Search
 from fandle.core.choice.strokes import Tried
 from fandle.core.player.draws import Draws, draws
 from fandle.core.player.scatter import CLUB

@@ -83,7 +83,7 @@ def main() -> None:
         ("usual strokes, hits, 22 balls of snooker", planned(snooker), 4000),
     ):
         print(f"{told:<44}{median(work):>8.0f}{budget:>9}", flush=True)
-    lines = finish(rank(Field.of(nine, THREADS), Stroke(default_speed(nine.table)), Wish("safe", usual=False)))
+    lines = finish(rank(Field.of(nine, THREADS), Stroke(default_speed(nine.table)), Wish("safe", usual=False))).lines
     left = [replace(line.chance) for line in lines for _ in range(4)]
     took = [clock(lambda one=one: (one.safe, one.ahead)) for one in left]
     print(f"{'what one line leaves, 300 draws, 9 balls':<44}{statistics.median(took):>8.1f}{120:>9}", flush=True)

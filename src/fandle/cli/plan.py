@@ -51,6 +51,7 @@ def plan(
     hand: Annotated[str, typer.Option(help=f"Which hand grips: {', '.join(HANDS)}.")] = "both",
     strokes: Annotated[str, typer.Option(help="this (the stroke given) or usual.")] = "usual",
     plain: Annotated[bool, typer.Option("--plain", help="Without side: the natural angle.")] = False,
+    every: Annotated[bool, typer.Option("--all", help="All lines, else as many as anyone looks at.")] = False,
     zone: Annotated[
         list[str] | None, typer.Option(help="Where the cue ball is to stop: x,y,r in diamonds; may be repeated.")
     ] = None,
@@ -76,7 +77,7 @@ def plan(
     shooter = replace(player_at(player), body=body_of(reach, hand))
     wish = wish_of(goal, shooter, strokes, pocket, draws, seed, laid)
     ahead = None if then is None else next_of(laid, then)
-    wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead), plain=plain)
+    wish = replace(wish, then=Then(_zones(zone), _zones(not_zone), ahead), plain=plain, every=every)
     asked = Situation(laid, stroke_of(laid.table, speed, side, up, elevation, cue))
     found = finish(choose(asked, wish, all_processors()))
     if as_json:

@@ -114,7 +114,7 @@ class RestsAnswer(Answer):
 
 
 class OpponentAnswer(Answer):
-    """The pot that the opponent has most often, and how likely their best one is on average."""
+    """The straight pot that the opponent has most often, and how likely their best one is on average."""
 
     target: str
     pocket: str
@@ -180,7 +180,8 @@ class LineAnswer(Answer):
     """One line. `aim`, `mark` and `rail` are the object ball's of a bank. gain: null unless the draws show it.
 
     wanted: what it is ranked by: the chance of the goal with the cue ball where it is to stop and the next ball on.
-    mark_error: is the error of a mark among the player's? scatter: times the player's own, more out of reach.
+    mark_error: is the error of a mark among the player's? scatter: times the player's own, more out of reach. also:
+    over which other rails the ball is met in the same room.
     """
 
     kind: Literal["straight", "kick", "bank", "rail-first", "combination", "curve", "push", "point"]
@@ -207,6 +208,7 @@ class LineAnswer(Answer):
     leave: LeaveAnswer
     mark_error: bool
     scatter: Number
+    also: list[list[str]]
     point: PointAnswer | None = None
     technique: str | None = None
 
@@ -225,7 +227,7 @@ class LineAnswer(Answer):
             "for": [ReasonAnswer.of(reason) for reason in line.pros],
             "against": [ReasonAnswer.of(reason) for reason in line.cons], "rest": RestsAnswer.of(line.after),
             "leave": LeaveAnswer.of(line.after.leave, line.after.ahead), "mark_error": line.mark_error,
-            "scatter": line.scatter,
+            "scatter": line.scatter, "also": [[str(rail) for rail in rails] for rails in line.also],
             "gain": None if line.gain is None else GainAnswer(p=line.gain.p, say=line.gain.say),
         }  # fmt: skip
         if line.technique:
@@ -252,7 +254,10 @@ class RefusedLineAnswer(Answer):
 
 
 class PlanAnswer(Answer):
-    """Which line? Best first. notes: codes of what is odd; say: what it comes to where there is no line, else empty."""
+    """Which line? Best first. notes: codes of what is odd; say: what it comes to where there is no line, else empty.
+
+    more: how many other lines there was no room for.
+    """
 
     goal: str
     game: str
@@ -262,6 +267,7 @@ class PlanAnswer(Answer):
     lines: list[LineAnswer]
     refused: list[RefusedLineAnswer]
     say: str
+    more: int
 
     @classmethod
     def of(cls, plan: Plan) -> "PlanAnswer":
@@ -269,7 +275,7 @@ class PlanAnswer(Answer):
         return cls(
             goal=plan.goal, game=plan.game, on=list(plan.on), notes=list(plan.notes),
             player=PlayerFile.of(plan.player), lines=[LineAnswer.of(line, plan.draws) for line in plan.lines],
-            refused=[RefusedLineAnswer.of(no) for no in plan.refused], say=plan.say,
+            refused=[RefusedLineAnswer.of(no) for no in plan.refused], say=plan.say, more=plan.more,
         )  # fmt: skip
 
     def json_data(self) -> dict[str, Any]:

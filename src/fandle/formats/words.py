@@ -124,6 +124,7 @@ def plan(found: Plan) -> str:
         why = next((reason.say for reason in (*line.cons, *line.pros)), "")
         stroke = f"{line.stroke.speed:.1f} m/s" + (f", side {line.stroke.side:+.2f}" if line.stroke.side else "")
         told.append(f"{share.p:4.0%} ({low:.0%} to {high:.0%})  {way}{into}{mark}, {stroke}; {why}".rstrip("; "))
+    told += [f"{found.more} more: ask for them with --all"] if found.more else []
     told += [f"no: {no.kind} to {spoken(no.target)}, {no.reason}" for no in found.refused]
     return "\n".join(told)
 

@@ -7,11 +7,12 @@ from dataclasses import replace
 
 from fandle.core.choice.close_work import Close
 from fandle.core.choice.field import Field
-from fandle.core.choice.plan import rank
+from fandle.core.choice.more import how_many_more, once_each
+from fandle.core.choice.plan import Found, rank
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.refused import refused
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.rules import balls_on, foul_cost
-from fandle.core.choice.search import Ranked
 from fandle.core.choice.told import Line, told
 from fandle.core.choice.wish import GOALS, Wish
 from fandle.core.errors import BadInputError, EngineError
@@ -26,7 +27,6 @@ from fandle.service.situation import Situation
 from fandle.service.technique import techniques
 
 LOG = logging.getLogger(__name__)
-SAME_PART = 0.25  # ball diameters: points met so near to each other are one line at two strokes
 CLOSE = ("M20", "M21", "M22", "M24", "M25")  # techniques that are a line by themselves
 POSITION = "M26"  # and the one that is for the next ball
 FIRST = 8  # lines told on the way
@@ -72,18 +72,20 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
         try:
             partial = next(ranking)
         except StopIteration as done:
-            ranked: tuple[Ranked, ...] = done.value
+            ranked: Found = done.value
             break
         known = () if partial is None else _told(field, asked, wish, partial.lines[:FIRST])
         yield None if partial is None else SoFar(partial.progress, wish.draws, known)
     found: list[Line] = []
-    for first in range(0, len(ranked), FIRST):
-        found += _told(field, asked, wish, ranked[first : first + FIRST])
+    for first in range(0, len(ranked.lines), FIRST):
+        found += _told(field, asked, wish, ranked.lines[first : first + FIRST])
         yield None
-    lines = _once_each(found)
-    closed = tuple(refused(field, asked.stroke, ranked, wish.goal))
-    notes = _notes(layout, on, lines)
-    return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, closed, _say(layout, lines))
+    lines = once_each(found)
+    more = how_many_more(field, ranked.others, lines)
+    yield None
+    closed = yield from refused(field, asked.stroke, [*(line.aim for line in ranked.lines), *ranked.others], wish.goal)
+    notes, say = _notes(layout, on, lines), _say(layout, lines)
+    return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, tuple(closed), say, more)
 
 
 def _close(asked: Situation, wish: Wish) -> Generator[None, None, list[Close]]:
@@ -109,24 +111,6 @@ def _told(field: Field, asked: Situation, wish: Wish, lines: Sequence[Ranked]) -
             return tuple(one for line in lines for one in _told(field, asked, wish, [line]))
         LOG.exception("the line %s fails on %r", lines[0].key, asked.layout)
         return ()
-
-
-def _once_each(lines: Sequence[Line]) -> tuple[Line, ...]:
-    """Each line once, the best of those that turned out to be the same.
-
-    A point over the same rails is another line where the first ball is met on another part of it, or at one stroke.
-    """
-    seen: dict[tuple[object, ...], list[Line]] = {}
-    for line in lines:
-        same = seen.setdefault((line.kind, line.target, line.rails, line.pocket, line.through[:1], line.technique), [])
-        if all(line.point is not None and _apart(line, other) for other in same):
-            same.append(line)
-    kept = {id(line) for some in seen.values() for line in some}
-    return tuple(line for line in lines if id(line) in kept)
-
-
-def _apart(line: Line, other: Line) -> bool:
-    return line.stroke == other.stroke or abs(line.hit - other.hit) > SAME_PART
 
 
 def _notes(layout: Layout, on: tuple[str, ...], lines: tuple[Line, ...]) -> tuple[str, ...]:

@@ -212,7 +212,7 @@ def test_a_point_that_meets_a_ball_first_has_no_mark_on_a_rail_to_miss() -> None
             try:
                 next(ranking)
             except StopIteration as done:
-                lines = done.value
+                lines = done.value.lines
                 break
         for line in lines:
             ball_first = line.key.before == 0

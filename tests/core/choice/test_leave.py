@@ -142,7 +142,7 @@ def test_zones_are_where_the_cue_ball_stops() -> None:
     field, zone = Field.of(layout, 2), zone_of("4,2,1.5")
     for then, inside in ((Then(zones=(zone,)), True), (Then(away=(zone,)), False)):
         wish = Wish(usual=False, then=then)
-        line = finish(rank(field, Stroke(2.0), wish))[0]
+        line = finish(rank(field, Stroke(2.0), wish)).lines[0]
         cue = line.chance.rests[:, 0]
         there = np.hypot(cue[:, 0] - 4 * POOL.diamond_x, cue[:, 1] - 2 * POOL.diamond_y) <= 1.5 * POOL.diamond_x
         assert wish.share(line.chance) == pytest.approx((line.chance.verdicts.legal & (there == inside)).mean())

@@ -9,8 +9,8 @@ import pytest
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.report import Plan
-from fandle.core.choice.search import Ranked
 from fandle.core.choice.told import Line
 from fandle.core.choice.wish import Wish
 from fandle.core.errors import BadInputError
@@ -209,7 +209,7 @@ def test_what_would_raise_the_chance_does() -> None:
     for line in gains:
         shares = []
         for stroke in (line.stroke, Stroke(default_speed(POOL))):
-            lines = finish(rank(Field.of(BLOCKED, 2), stroke, other))
+            lines = finish(rank(Field.of(BLOCKED, 2), stroke, other)).lines
             match = [one for one in lines if one.key.rails == line.rails and one.key.target == line.target]
             shares.append(match[0].chance.share("legal").p if match else 0.0)
         assert shares[0] > shares[1], line.gain
@@ -329,7 +329,7 @@ def test_uncertain_numbers_of_the_table_widen_the_chance() -> None:
     for table in (POOL, unsure):
         layout = replace(BLOCKED, table=table)
         wish = Wish(player=STRONG, usual=False, draws=600)
-        lines: tuple[Ranked, ...] = finish(rank(Field.of(layout, 2), Stroke(default_speed(POOL)), wish))
+        lines: tuple[Ranked, ...] = finish(rank(Field.of(layout, 2), Stroke(default_speed(POOL)), wish)).lines
         shares[table.name] = next(line for line in lines if line.key.rails == (Rail.FAR,)).chance.share("hit").p
     assert shares["unsure"] < shares["pool-9ft"] - 0.05
 

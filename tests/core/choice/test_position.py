@@ -66,7 +66,7 @@ def test_a_plan_is_ranked_by_the_pot_and_the_one_after_it() -> None:
     layout = lay(LAID)
     field = Field.of(layout, 2)
     wish = Wish("pot", usual=False, draws=120, then=Then(next=Next("3")))
-    lines = finish(rank(field, Stroke(3.2), wish))
+    lines = finish(rank(field, Stroke(3.2), wish)).lines
     shares = [wish.share(line.chance) for line in lines]
     assert shares == sorted(shares, reverse=True)
     best = lines[0].chance
@@ -85,7 +85,7 @@ def test_the_stroke_is_chosen_for_the_next_ball() -> None:
     layout = lay(LAID)
     plain = choose(layout, "pot", "usual", draws=60).lines[0]
     wanted = Wish("pot", draws=60, then=Then(next=Next("3", "side-far")))
-    found = finish(rank(Field.of(layout, 2), Stroke(3.2), wanted))[0]
+    found = finish(rank(Field.of(layout, 2), Stroke(3.2), wanted)).lines[0]
     chance = replace(plain.chance, then=Next("3", "side-far"))
     assert found.key.target == plain.target == "2"
     assert wanted.share(found.chance) > wanted.share(chance) + 0.05
@@ -147,13 +147,13 @@ def test_much_side_brings_the_cue_ball_round_for_the_next_ball(
     """
     layout = lay(places, "straight", target="7")
     field, wish = Field.of(layout, 1), Wish("pot", draws=200, then=Then(next=Next("3")))
-    first = finish(rank(field, Stroke(3.2), wish))[0]
+    first = finish(rank(field, Stroke(3.2), wish)).lines[0]
     tips = first.aim.stretch.tried.tips
     assert abs(tips) == 1.25
     shot = play(layout, first.aim.stretch.tried.stroke, first.aim.direction)
     met = [event.kind for event in shot.events if event.ball == "cue"]
     assert met[met.index("ball") :].count("rail") >= 2
     monkeypatch.setattr("fandle.core.choice.plan.much_side", lambda table, cue: [])
-    usual = finish(rank(field, Stroke(3.2), wish))[0]
+    usual = finish(rank(field, Stroke(3.2), wish)).lines[0]
     assert abs(usual.aim.stretch.tried.tips) <= 1.0
     assert wish.share(usual.chance) < wish.share(first.chance) - 0.02

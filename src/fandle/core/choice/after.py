@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from fandle.core.choice.field import Field
 from fandle.core.choice.opponent import Leave, leave_of
 from fandle.core.choice.position import Following, following
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.reasons import OFTEN, tenths
 from fandle.core.choice.rests import Rest, moved, rest_of
-from fandle.core.choice.search import Ranked
 from fandle.core.shot.play import Shot
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.words.balls import spoken
@@ -57,9 +57,9 @@ def left(after: After) -> str:
     if leave is None:
         return ""
     if leave.target is None:
-        said = "They have no pot."
+        said = "They have no straight pot."
     else:
-        said = f"They have {spoken(leave.target)} into {POCKET_NAMES[leave.pocket]}, {tenths(leave.p)}."
+        said = f"They have {spoken(leave.target)} straight into {POCKET_NAMES[leave.pocket]}, {tenths(leave.p)}."
     if leave.hooked >= HOOKED:
         behind = f", mostly behind {spoken(leave.hider)}" if leave.hider is not None else ""
         said += f" They see no ball on {tenths(leave.hooked)}{behind}."

@@ -10,14 +10,13 @@ from numpy.typing import NDArray
 from fandle.core.choice.error import Marked, spreads
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import judge, pocket_number
-from fandle.core.choice.stretch import Stretch, reached
+from fandle.core.choice.stretch import Stretch, over_own, reached
 from fandle.core.lines.marks import crossing, direction_to, markable
 from fandle.core.lines.question import Question
 from fandle.core.physics.batch import Outcomes
 from fandle.core.physics.judge import measure
 from fandle.core.physics.roots import find_root
 from fandle.core.player.scatter import Player
-from fandle.core.shot.approach import approach
 from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
@@ -43,7 +42,7 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     Marks that are seen best count as what they are: a diamond inside the room may be worth more than its middle.
     """
     table = field.layout.table
-    at = _at(field, stretch)
+    at = _at(stretch)
     aims = np.concatenate([at, _plain_marks(field, stretch)])
     full = _full(field, stretch) if stretch.key.pocket is None and stretch.key.kind != "point" else None
     if full is not None:
@@ -63,26 +62,16 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     return Aimed(stretch, middle, mark_of(field, stretch, middle), best)
 
 
-def _at(field: Field, stretch: Stretch) -> Floats:
-    """The directions that may be aimed along: those looked at; of a hit those over the line's own rails."""
-    if not _by_its_rails(stretch):
+def _at(stretch: Stretch) -> Floats:
+    """The directions that may be aimed along: those looked at; of a hit those over the line's own rails, and that come
+    to something where any does."""
+    if not stretch.key.by_rails:
         return stretch.at
     low, high = stretch.part
-    half = 0.5 * _cell(stretch)  # where the part ends inside the stretch, it is known to half a look: played there
-    least, most = low + half * (low > stretch.low), high - half * (high < stretch.high)
-    inside = [at for at in stretch.at.tolist() if low < at < high and (least < at < most or _goes(field, stretch, at))]
-    return np.array(inside or [0.5 * (low + high)])
-
-
-def _by_its_rails(stretch: Stretch) -> bool:
-    """Is it a line that is named after its rails alone? What lies beside them widens its room, and is no part of it."""
-    return stretch.key.kind in ("straight", "kick") and stretch.key.pocket is None and not stretch.key.technique
-
-
-def _goes(field: Field, stretch: Stretch, at: float) -> bool:
-    """Does a direction meet the stretch's ball over its own rails and no others?"""
-    way = approach(field.layout, stretch.tried.stroke, at, most_rails=len(stretch.key.rails) + 1)
-    return way.first_ball == stretch.met and way.rails == stretch.key.rails
+    own = (low < stretch.at) & (stretch.at < high) if stretch.own is None else stretch.own
+    both = own & (stretch.good > 0.0)
+    inside = stretch.at[both if both.any() else own]
+    return inside if inside.size else np.array([0.5 * (low + high)])
 
 
 def _plain_marks(field: Field, stretch: Stretch) -> Floats:
@@ -97,7 +86,8 @@ def _plain_marks(field: Field, stretch: Stretch) -> Floats:
     marks = np.arange(math.ceil(4 * ends[0]), math.floor(4 * ends[1]) + 1) / 4
     found = [direction_to(table, rail, field.start, mark, "nose") for mark in marks.tolist()]
     turned = stretch.middle + np.array([math.remainder(at - stretch.middle, 2 * math.pi) for at in found])
-    low, high = stretch.part if _by_its_rails(stretch) else (stretch.low, stretch.high)
+    own = _at(stretch)
+    low, high = (own.min(), own.max()) if key.by_rails else (stretch.low, stretch.high)
     inside: Floats = turned[(turned > low) & (turned < high)]
     return inside
 
@@ -121,28 +111,59 @@ def _full(field: Field, stretch: Stretch) -> float | None:
     f_low, f_high = measure(low + inside, scene), measure(high - inside, scene)
     if math.isnan(f_low) or math.isnan(f_high) or f_low * f_high > 0.0:
         return None
-    return float(find_root(low + inside, f_low, high - inside, f_high, 0.0, scene))
+    full = float(find_root(low + inside, f_low, high - inside, f_high, 0.0, scene))
+    own = _at(stretch)  # what is met there is known between two looks only
+    return full if own.min() <= full <= own.max() else None
 
 
 def sharpened(field: Field, every: Sequence[Aimed]) -> Steps[list[Aimed]]:
-    """The same with the ends of their windows cut sharply, all of them together, in steps."""
-    strokes = np.repeat([a.stretch.tried.stroke.array() for a in every], 2, axis=0).reshape(-1, 5)
+    """The same with the ends of their windows cut sharply, and of their own parts, all of them together, in steps."""
     good = np.repeat([a.direction for a in every], 2).astype(float)
     # the first guess is the cell's own edge, which may lie on either side of the end
     ends = np.array([[a.stretch.low, a.stretch.high] for a in every]).reshape(-1)
     cell = np.array([_cell(a.stretch) for a in every]).repeat(2)
     way = np.tile([-1.0, 1.0], len(every))
-    bad = ends + way * cell
     inner = ends - way * cell
-    good = np.where((inner - good) * way > 0.0, inner, good)
+    ends = yield from _cut(field, every, np.where((inner - good) * way > 0.0, inner, good), ends + way * cell, False)
+    wide = [replace(a.stretch, low=float(lo), high=float(hi)) for a, (lo, hi) in zip(every, _pairs(ends), strict=True)]
+    whole = [replace(a, stretch=s) for a, s in zip(every, wide, strict=True)]
+    own = [place for place, a in enumerate(whole) if a.stretch.key.by_rails]
+    if own:
+        parts = yield from _own_parts(field, [whole[place] for place in own])
+        for place, part in zip(own, parts, strict=True):
+            whole[place] = replace(whole[place], stretch=replace(wide[place], part=part))
+    return whole
+
+
+def _own_parts(field: Field, every: Sequence[Aimed]) -> Steps[list[tuple[float, float]]]:
+    """Where each line's own part of its window begins and ends, from its aim outwards."""
+    good = np.repeat([a.direction for a in every], 2).astype(float)
+    cell = np.array([_cell(a.stretch) for a in every]).repeat(2)
+    way = np.tile([-1.0, 1.0], len(every))
+    parts = np.array([a.stretch.part for a in every]).reshape(-1)
+    edges = np.array([[a.stretch.low, a.stretch.high] for a in every]).reshape(-1)
+    # no further than the window goes; inside the part all goes its way, but for the last look
+    inner = np.where((parts - way * cell - good) * way > 0.0, parts - way * cell, good)
+    bad = np.where((parts + way * cell - edges) * way > 0.0, edges + way * EDGE_RAD, parts + way * cell)
+    ends = yield from _cut(field, every, inner, bad, True)
+    return _pairs(ends)
+
+
+def _pairs(ends: Floats) -> list[tuple[float, float]]:
+    return [(float(low), float(high)) for low, high in ends.reshape(-1, 2)]
+
+
+def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, own: bool) -> Steps[Floats]:
+    """Where what is wanted ends between directions that come to it and some that do not, two for each aim, rad.
+
+    own: is only what goes over the line's own rails wanted?
+    """
+    strokes = np.repeat([a.stretch.tried.stroke.array() for a in every], 2, axis=0).reshape(-1, 5)
     while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
         middle = 0.5 * (good[wide] + bad[wide])
-        yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide])
+        yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide], own)
         good[wide[yes]], bad[wide[~yes]] = middle[yes], middle[~yes]
-    return [
-        replace(a, stretch=replace(a.stretch, low=float(lo), high=float(hi)))
-        for a, lo, hi in zip(every, good[::2], good[1::2], strict=True)
-    ]
+    return good
 
 
 def _cell(stretch: Stretch) -> float:
@@ -150,14 +171,15 @@ def _cell(stretch: Stretch) -> float:
 
 
 def _wanted(
-    field: Field, every: Sequence[Aimed], rows: NDArray[np.int64], at: Floats, strokes: Floats
+    field: Field, every: Sequence[Aimed], rows: NDArray[np.int64], at: Floats, strokes: Floats, own: bool
 ) -> Steps[NDArray[np.bool_]]:
     """Does each direction come to what its stretch is about?"""
     keys = [every[row].stretch.key for row in rows]
     target = np.array([field.number(key.target) for key in keys])
     if keys[0].pocket is None and keys[0].kind != "point":
         out: Outcomes = yield from field.met(at, strokes)
-        return np.asarray(out.first == target, np.bool_)
+        met = np.asarray(out.first == target, np.bool_)
+        return met & over_own(keys, out) if own else met
     out = yield from field.played(at, strokes)
     pocket = np.array([pocket_number(key.pocket) for key in keys])
     verdicts = judge(field.court, out, target, pocket)

@@ -8,7 +8,8 @@ import numpy as np
 from fandle.core.choice.aiming import Aimed, aimed
 from fandle.core.choice.bank_mark import bank_marked
 from fandle.core.choice.chance import chances
-from fandle.core.choice.search import HOPELESS, Ranked, Search
+from fandle.core.choice.ranked import Ranked
+from fandle.core.choice.search import HOPELESS, Search
 from fandle.core.choice.stretch import Key, Stretch
 from fandle.core.choice.strokes import Tried
 from fandle.core.shot.stroke import Stroke

@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from fandle.core.choice.search import Ranked
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.wish import Wish
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of

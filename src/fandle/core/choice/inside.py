@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from fandle.core.choice.field import Field, coded, rails_of
 from fandle.core.choice.freezes import pushed, steadiest
 from fandle.core.choice.judge import Verdicts, judge, pocket_number
-from fandle.core.choice.stretch import Key, Stretch, cut
+from fandle.core.choice.stretch import Key, Stretch, cut, over_own
 from fandle.core.choice.sweep import MOST_RAILS
 from fandle.core.physics.batch import Outcomes
 from fandle.core.steps import Steps
@@ -27,7 +27,19 @@ MOST_POT_RAILS = 3
 
 def _inside(stretch: Stretch, looks: int) -> Floats:
     """So many directions evenly inside a stretch, none on its edge."""
-    return stretch.low + stretch.wide * (np.arange(looks) + 0.5) / looks
+    return _evenly(stretch.low, stretch.high, looks)
+
+
+def _evenly(low: float, high: float, looks: int) -> Floats:
+    return low + (high - low) * (np.arange(looks) + 0.5) / looks
+
+
+def _inside_both(stretch: Stretch, looks: int) -> Floats:
+    """The same, rising, and half as many more inside a part that is narrow: it is where the line is aimed."""
+    (low, high), whole = stretch.part, _inside(stretch, looks)
+    if high - low > 0.5 * stretch.wide:
+        return whole
+    return np.sort(np.concatenate([whole, _evenly(low, high, looks // 2)]))
 
 
 def _played(field: Field, every: Sequence[Stretch], at: Sequence[Floats]) -> Steps[list[Outcomes]]:
@@ -43,16 +55,22 @@ def _played(field: Field, every: Sequence[Stretch], at: Sequence[Floats]) -> Ste
 Worth = Callable[[Key, Verdicts, Floats], Floats]  # of strokes, by their verdicts and where all balls stop
 
 
-def good_inside(field: Field, every: Sequence[Stretch], looks: int, worth: Worth) -> Steps[list[Stretch]]:
-    """The same stretches with what each direction in them is worth, and soft pushes among them, in steps."""
-    at = [_inside(stretch, looks) for stretch in every]
+def good_inside(
+    field: Field, every: Sequence[Stretch], looks: int, worth: Worth, whatever: bool
+) -> Steps[list[Stretch]]:
+    """The same stretches with what each direction in them is worth, and soft pushes among them, in steps.
+
+    whatever: also those in which nothing is worth anything.
+    """
+    at = [_inside_both(stretch, looks) for stretch in every]
     found = yield from _played(field, every, at)
     kept, pushes = [], []
     for s, a, out in zip(every, at, found, strict=True):
         good = worth(s.key, judge(field.court, out, -1, -1), out.rests)
         yield
-        if good.any() or s.key.open_shot:
-            kept.append(replace(s, at=a, good=good))
+        if good.any() or s.key.open_shot or whatever:
+            own = (out.first == field.number(s.met)) & over_own([s.key] * len(a), out)
+            kept.append(replace(s, at=a, good=good, own=own))
             if s.tried.crawls and good.any():
                 pushes.append(pushed(field, kept[-1], out.rests))
     return [*kept, *steadiest(pushes)]
@@ -60,13 +78,21 @@ def good_inside(field: Field, every: Sequence[Stretch], looks: int, worth: Worth
 
 def pots_inside(field: Field, every: Sequence[Stretch], pocket: str | None, worth: Worth) -> Steps[list[Stretch]]:
     """The stretches in which a ball that counts is potted, in steps. pocket: the one called; None for any."""
-    short = [s for s in every if len(s.key.rails) <= MOST_POT_RAILS]
+    short = _once_a_run([s for s in every if len(s.key.rails) <= MOST_POT_RAILS])
     at = [_inside(s, min(_most_looks(s), max(LOOKS, math.ceil(s.wide / POT_RAD)))) for s in short]
     found = yield from _played(field, short, at)
     pots: list[Stretch] = []
     for stretch, a, out in zip(short, at, found, strict=True):
         pots += _pots(field, stretch, a, out, pocket, worth)
     return pots
+
+
+def _once_a_run(every: Sequence[Stretch]) -> list[Stretch]:
+    """Of the lines of one run of hits the one over fewest rails: what is potted in it is looked for once."""
+    runs: dict[object, Stretch] = {}
+    for s in sorted(every, key=lambda s: len(s.key.rails)):
+        runs.setdefault((s.tried, s.met, s.low, s.high), s)
+    return list(runs.values())
 
 
 def _most_looks(stretch: Stretch) -> int:

@@ -1,18 +1,21 @@
 """In which order lines are told."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from fandle.core.choice.field import Field
-from fandle.core.choice.search import Ranked
+from fandle.core.choice.ranked import Ranked
+from fandle.core.choice.stretch import KIND
 from fandle.core.choice.wish import Wish
 
 AS_GOOD = 0.02  # chances so near to one another are alike: the draws do not tell them apart
+OPEN_AS_GOOD = 0.03  # and so near the straight shot at an open ball is to the likeliest way
 
 
 def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranked, ...]:
     """By the chance of the goal, then by what comes nearest to it, of a hit, by the estimate; those at the ball chosen
-    among several on lead. A ball that lies open is met straight before anything that is no likelier.
+    among several on lead. Where none is likelier the plainest leads: the straight shot at an open ball, else that over
+    the fewest rails.
 
     Of the reds any will do: none of them is chosen.
     """
@@ -25,11 +28,20 @@ def best_first(field: Field, lines: Iterable[Ranked], wish: Wish) -> tuple[Ranke
 
     order = sorted(lines, key=rank)
     if wish.goal == "hit" and order:
-        least = wish.share(order[0].chance) - AS_GOOD
-        alike = [line for line in order if line.key.open_shot and wish.share(line.chance) >= least]
-        plain = next((line for line in alike if chosen in (None, line.key.target)), None)
+        plain = _plainest(order, chosen, wish)
         order.sort(key=lambda line: line is not plain)
     return tuple(order)
+
+
+def _plainest(order: Sequence[Ranked], chosen: str | None, wish: Wish) -> Ranked | None:
+    """Of the lines that are as good as the best one: the straight shot at an open ball, else that over fewest rails."""
+    best = wish.share(order[0].chance)
+
+    def as_good(line: Ranked) -> bool:
+        return wish.share(line.chance) >= best - (OPEN_AS_GOOD if line.key.open_shot else AS_GOOD)
+
+    alike = [line for line in order if chosen in (None, line.key.target) and line.key.kind != KIND and as_good(line)]
+    return min(alike, key=lambda line: (not line.key.open_shot, len(line.key.rails)), default=None)
 
 
 def at_this_stroke(lines: Iterable[Ranked]) -> list[Ranked]:

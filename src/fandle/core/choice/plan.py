@@ -9,11 +9,13 @@ from contextlib import suppress
 from dataclasses import dataclass
 from itertools import product
 
+from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.close_work import Close, close_lines
 from fandle.core.choice.error import uncertain
 from fandle.core.choice.field import Field
 from fandle.core.choice.order import at_this_stroke, best_first
-from fandle.core.choice.search import Ranked, Search
+from fandle.core.choice.ranked import Ranked
+from fandle.core.choice.search import Search
 from fandle.core.choice.strokes import (
     CAROM,
     HEIGHT,
@@ -46,17 +48,33 @@ class Partial:
     lines: tuple[Ranked, ...]
 
 
-Ranking = Generator[Partial | None, None, tuple[Ranked, ...]]
+@dataclass(frozen=True)
+class Found:
+    """The lines, best first, and the others that there was no room for, aimed, likeliest first."""
+
+    lines: tuple[Ranked, ...]
+    others: tuple[Aimed, ...]
+
+
+Ranking = Generator[Partial | None, None, Found]
 
 
 def rank(field: Field, stroke: Stroke, wish: Wish, close: Sequence[Close] = ()) -> Ranking:
     """All lines, best first, in steps, with what is known on the way. close: the techniques that work here."""
-    carom = field.court.rules.counts == "point"
     search = Search(field, wish, draws(wish.draws, wish.seed, uncertain(field.layout.table)))
+    lines = yield from _lines(search, stroke, close)
+    others = yield from search.others({line.key for line in lines})
+    return Found(best_first(field, lines, wish), tuple(others))
+
+
+def _lines(search: Search, stroke: Stroke, close: Sequence[Close]) -> Generator[Partial | None, None, list[Ranked]]:
+    """The lines at the stroke given, at the usual ones, by curves, with other heights, and the close work, in steps."""
+    field, wish = search.field, search.wish
+    carom = field.court.rules.counts == "point"
     given = [Tried(stroke, None)]
     found = at_this_stroke((yield from search.lines(_allowed(given, wish) if wish.usual else given, {})))
     if not wish.usual:
-        return best_first(field, found, wish)
+        return found
     yield Partial(HERE, best_first(field, found, wish))
     found = yield from search.lines(_usual(field, stroke.cue, wish), {line.key: line for line in found})
     if not carom and search.hides:
@@ -72,7 +90,7 @@ def rank(field: Field, stroke: Stroke, wish: Wish, close: Sequence[Close] = ()) 
         keys = {line.key for line in more}
         found = [*more, *(line for line in found if line.key not in keys)]
     found += yield from close_lines(search, close)
-    return best_first(field, found, wish)
+    return found
 
 
 def _allowed(every: list[Tried], wish: Wish) -> list[Tried]:
@@ -94,9 +112,10 @@ def _usual(field: Field, cue: Cue, wish: Wish) -> list[Tried]:
 
 
 def _heights(field: Field, leading: Sequence[Ranked]) -> list[Tried]:
-    """The strokes of the leading lines, each with a low and a high tip."""
+    """The strokes of the leading lines, each with a low and a high tip, with their side and without."""
     strokes = [line.aim.stretch.tried for line in leading]
-    pairs = sorted({(t.lengths, t.tips) for t in strokes if t.lengths is not None and t.stroke.elevation == 0.0})
+    known = [(t.lengths, t.tips) for t in strokes if t.lengths is not None and t.stroke.elevation == 0.0]
+    pairs = sorted({*known, *((lengths, 0.0) for lengths, _ in known)})
     table, found = field.layout.table, []
     for (lengths, tips), height in product(pairs, (-HEIGHT, HEIGHT)):
         with suppress(BadInputError):  # so far from the centre it would be a miscue

@@ -9,11 +9,11 @@ import numpy as np
 
 from fandle.core.choice.chance import Chance
 from fandle.core.choice.field import Field
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.reach import reach_of
-from fandle.core.choice.search import Ranked
 from fandle.core.choice.stretch import KIND
 from fandle.core.choice.wish import ANYHOW, Then
-from fandle.core.lines.marks import diamond_along, edge_mark
+from fandle.core.lines.marks import diamond_along, edge_mark, over
 from fandle.core.player.body import ANYBODY, Body
 from fandle.core.shot.approach import Approach, approach
 from fandle.core.shot.play import play
@@ -35,6 +35,7 @@ ROOMY, TIGHT = 1.3, 0.7  # standard deviations of the aim on either side of it: 
 HEAVY = 0.75  # ball diameters off full: a quarter of the ball is met
 MANY = 3
 OFF_FULL = 0.08  # ball diameters: an aim further from full than that is told
+MOST_ALSO = 2  # other ways to the ball that are named
 PART = 0.85  # a window of which less than that is met over the line's own rails has a backstop
 BESIDE_RAD = 5e-4  # so far past the end of a window what ends it is looked at
 
@@ -108,7 +109,11 @@ def _backstop(case: Case) -> Reason | None:
     own = max(min(high, stretch.high) - max(low, stretch.low), 0.0)
     if stretch.key.pocket is not None or stretch.key.kind == "point" or own > PART * stretch.wide:
         return None
-    return Reason("backstop", f"the rail behind it brings {1 - own / stretch.wide:.0%} of the room")
+    share = f"{1 - own / stretch.wide:.0%} of the room"
+    if not stretch.also:
+        return Reason("backstop", f"the rail behind it brings {share}")
+    ways = " or ".join(over(other) for other in stretch.also[:MOST_ALSO])
+    return Reason("backstop", f"also met {ways}: {share}")
 
 
 def _close(case: Case) -> Reason | None:

@@ -3,14 +3,15 @@
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from fandle.core.choice.aiming import Aimed
 from fandle.core.choice.field import Field
-from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Goal
+from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import over
-from fandle.core.lines.question import Question
-from fandle.core.lines.refusal import guarded, no_kick, refuse
-from fandle.core.lines.solution import Refusal
+from fandle.core.lines.refusal import guarded, no_kick
+from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import Steps
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE, spoken
 
@@ -29,47 +30,53 @@ class Refused:
     reason: str
 
 
-def refused(field: Field, stroke: Stroke, lines: Collection[Ranked], goal: Goal) -> list[Refused]:
-    """Why the straight shot and each single rail is no line to the balls on (the nearest few), and what of a jump."""
+def refused(field: Field, stroke: Stroke, lines: Collection[Aimed], goal: Goal) -> Steps[list[Refused]]:
+    """Why the straight shot and each single rail is no line to the balls on (the nearest few), and what of a jump.
+
+    In steps. lines: all that were found, told or not. A way that there is at this stroke is not refused, though it be
+    too narrow for a line.
+    """
     found: list[Refused] = []
     if field.court.rules.counts == "point":  # any way to the first ball may score: none of them is missed
         return found
     for name in map(field.name, field.nearest_on(MOST_BALLS)):
-        straight = _why_not(field, stroke, name, STRAIGHT, lines, goal)
-        if straight is not None:
-            found.append(straight)
-            if straight.reason_code == "blocked" and not field.layout.touch(CUE, name):
+        for rails in (STRAIGHT, *((rail,) for rail in Rail)):
+            no = _why_not(field, stroke, name, rails, lines, goal)
+            yield
+            if no is not None:
+                found.append(no)
+            if no is not None and not rails and no.reason_code == "blocked" and not field.layout.touch(CUE, name):
                 found.append(_jump(field, name))
-        for rail in Rail:
-            other = _why_not(field, stroke, name, (rail,), lines, goal)
-            if other is not None:
-                found.append(other)
     return found
 
 
 def _why_not(
-    field: Field, stroke: Stroke, name: str, rails: tuple[Rail, ...], lines: Collection[Ranked], goal: Goal
+    field: Field, stroke: Stroke, name: str, rails: tuple[Rail, ...], lines: Collection[Aimed], goal: Goal
 ) -> Refused | None:
     """Why a way is no line; None where it is one, or where the ball itself lies before the rail."""
-    own = [line for line in lines if line.aim.stretch.met == name]
+    keys = [aim.stretch.key for aim in lines if aim.stretch.met == name]
     kinds = ("straight", "push", "bank", "combination") if not rails else ("kick", "rail-first")
-    if any(line.key.kind in kinds and (not rails or line.key.rails == rails) for line in own):
+    if any(key.kind in kinds and (not rails or key.rails == rails) for key in keys):
         return None
-    question = Question(field.layout, name, rails, 0.0)
-
-    def why() -> Refusal:
-        natural = question.geometric(field.layout.table.ball_radius)
-        against = no_kick(field.layout, rails, name)
-        return against or refuse(question, stroke, 0.0 if natural is None else natural)
-
-    answer = guarded(field.layout, rails, name, why)
-    if rails and answer.by == name:
+    answer = guarded(field.layout, rails, name, lambda: _against(field, stroke, name, rails))
+    if isinstance(answer, Refusal):
+        if rails and answer.by == name:
+            return None
+        code, reason = answer.reason_code, answer.reason
+    elif goal == "pot":
+        code, reason = "no_such_line", ""
+    else:
         return None
-    code, reason = answer.reason_code, answer.reason
     kind = "kick" if rails else "straight"
     if code == "no_such_line" and goal == "pot":
         code, reason = "no_pot", f"no thickness {over(rails)} sends {spoken(name)} into a pocket"
     return Refused(kind, name, rails, code, reason)
+
+
+def _against(field: Field, stroke: Stroke, name: str, rails: tuple[Rail, ...]) -> Aim | Refusal:
+    """What `aim` says of a way: its aim, or what is against it."""
+    answer = solve_kick(field.layout, rails, stroke, name, with_chain=False)
+    return answer if isinstance(answer, Aim) else no_kick(field.layout, rails, name) or answer
 
 
 JUMP_SNOOKER = "a jump is a foul in snooker"

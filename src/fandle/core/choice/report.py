@@ -12,7 +12,8 @@ from fandle.core.player.scatter import Player
 class Plan:
     """Every line, best first. on: the balls on; draws: how many each chance has; say: what it comes to, in words.
 
-    notes: what is odd: "target_not_on" (the ball chosen may not be hit first), "no_line", "nothing_on".
+    more: how many other lines there was no room for. notes: what is odd: "target_not_on" (the ball chosen may not be
+    hit first), "no_line", "nothing_on".
     """
 
     goal: Goal
@@ -24,6 +25,7 @@ class Plan:
     lines: tuple[Line, ...]
     refused: tuple[Refused, ...]
     say: str
+    more: int = 0
 
 
 @dataclass(frozen=True)

@@ -1,17 +1,17 @@
 """One round of the search for lines: strokes swept, their stretches compared line by line, the best stroke played."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from dataclasses import field as field_of
-from typing import TypeVar
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.aiming import Aimed, aimed, mark_of, sharpened
 from fandle.core.choice.bank_mark import bank_marked
-from fandle.core.choice.chance import Chance, chances
+from fandle.core.choice.chance import chances
 from fandle.core.choice.error import spread
 from fandle.core.choice.field import Field
 from fandle.core.choice.inside import FINE_LOOKS, LOOKS, good_inside, pots_inside
@@ -19,7 +19,9 @@ from fandle.core.choice.judge import Verdicts
 from fandle.core.choice.opponent import safe
 from fandle.core.choice.points import WIDE_POINT_RAD, points
 from fandle.core.choice.position import EASIEST, Next, next_pot
-from fandle.core.choice.stretch import KIND, Key, Stretch, quick
+from fandle.core.choice.ranked import Ranked
+from fandle.core.choice.shortlist import PLAINER, Shortlist, plainest, sided, stretch_of, with_plain_ones
+from fandle.core.choice.stretch import KIND, Key, Stretch, quick, wide_enough, widest_of_each
 from fandle.core.choice.strokes import Tried
 from fandle.core.choice.sweep import Look, hits, looks
 from fandle.core.choice.wish import NEARLY, Wish
@@ -28,34 +30,13 @@ from fandle.core.shot.side import running
 from fandle.core.steps import Steps
 
 Floats = NDArray[np.float64]
-T = TypeVar("T")
-LEAST_SIDE = 0.005  # of the ball's radius: less is none
-OF_A_PACE, OF_ALL = 2, 5  # strokes of a line that are compared: the best by estimate of each speed, of all
-MOST_COMPARED = 30  # lines, the most promising by estimate
-MOST_LINES = 24
-MOST_POINTS = 48
+OF_A_PACE = 2  # strokes of a line and a speed that are looked at closely, the best by estimate
 NEAR_ENOUGH = 0.1  # of what a stroke counts for that leaves the cue ball at the edge of its zone: 3 diamonds off
 OPEN = 0.9  # of a ball's whole width: a ball that shows so much needs no curve
 CLEARER = 0.01  # by so much another stroke has to serve better than the one known
-PLAINER = 0.05  # and by so much one with side better than a plain one: side costs more than it shows
-SCREENED_NEAR = 0.02  # a gain by side that is so much short of that on a few draws may be that on all of them
 HOPELESS = 0.02  # a line less likely than that by estimate is none
 MOST_KICK_TIPS = 1.0  # more side is for position, not for a kick
 CURVED_RAILS = 1  # over which a slight curve is tried
-
-
-@dataclass(frozen=True)
-class Ranked:
-    """A line with its chance. here: its chance at the stroke given, where it exists with that one."""
-
-    aim: Aimed
-    chance: Chance
-    here: Chance | None = None
-
-    @property
-    def key(self) -> Key:
-        """What line it is."""
-        return self.aim.stretch.key
 
 
 @dataclass(frozen=True)
@@ -67,6 +48,11 @@ class Search:
     drawn: Draws
     _open: set[int] = field_of(default_factory=set)
 
+    @cached_property
+    def short(self) -> Shortlist:
+        """How many lines there is room for."""
+        return Shortlist.of(points=self.field.court.rules.counts == "point", every=self.wish.every)
+
     def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
 
@@ -76,10 +62,9 @@ class Search:
         seen = yield from looks(self.field, every, whole=carom)
         found = yield from self._stretches(seen, carom)
         aims = [aimed(self.field, stretch, self.wish.player) for stretch in found if not only or stretch.key in known]
-        wanted = _best_of_each(a for a in aims if self._hopeful(a.stretch, a.estimate))
+        wanted = self.short.best_of_each(a for a in aims if self._hopeful(a.stretch, a.estimate))
         kept, fresh = yield from self._compared(wanted, known)
-        sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
-        sharp = [bank_marked(self.field, a) for a in sharp]
+        sharp = yield from self._sharp(fresh)
         played = yield from chances(self.field, sharp, self.wish.player, self.drawn, self.ahead)
         best = {line.key: line for line in kept}
         for a, chance in zip(sharp, played, strict=True):
@@ -87,12 +72,23 @@ class Search:
             best[a.stretch.key] = self._better(found_now, best.get(a.stretch.key) or known.get(a.stretch.key))
         return list(best.values())
 
+    def _sharp(self, fresh: Sequence[Aimed]) -> Steps[list[Aimed]]:
+        """Aims with the ends of their windows cut sharply; without those whose own part turns out to be none."""
+        sharp = [] if not fresh else (yield from sharpened(self.field, fresh))
+        return [bank_marked(self.field, a) for a in sharp if wide_enough(a.stretch)]
+
+    def others(self, told: Collection[Key]) -> Steps[list[Aimed]]:
+        """The lines that there was no room for, aimed, likeliest first."""
+        left = [stretch for key, stretch in self.short.left.items() if key not in told]
+        aims = [aimed(self.field, stretch, self.wish.player) for stretch in left]
+        found = yield from self._sharp([a for a in aims if self._hopeful(a.stretch, a.estimate)])
+        return sorted(found, key=lambda a: -a.estimate)
+
     def _better(self, found: Ranked, before: Ranked | None) -> Ranked:
         """The line with the stroke found, unless the one before does as well on all draws: side has to gain more."""
         if before is None:
             return found
-        sided = _sided(found) - _sided(before)
-        least = {0: CLEARER, 1: PLAINER, -1: -PLAINER}[sided]
+        least = {0: CLEARER, 1: PLAINER, -1: -PLAINER}[sided(found) - sided(before)]
         if self.wish.merit(found.chance) < self.wish.merit(before.chance) + least:
             return before
         return replace(found, here=before.here)
@@ -101,11 +97,6 @@ class Search:
     def hides(self) -> bool:
         """Is there a ball on that does not lie open, so that a curve may serve?"""
         return bool(set(self.field.court.on) - self._open)
-
-    @property
-    def most(self) -> int:
-        """How many lines are told: of points more, since a wide one is never left out."""
-        return MOST_POINTS if self.field.court.rules.counts == "point" else MOST_LINES
 
     @property
     def ahead(self) -> Next:
@@ -138,7 +129,8 @@ class Search:
             found = yield from pots_inside(self.field, met, self.wish.pocket, self._worth_of)
             return found
         plain = self.wish.goal == "hit" and not self.wish.then.placed
-        found = yield from good_inside(self.field, self._shortlist(met), LOOKS if plain else FINE_LOOKS, self._worth_of)
+        looks_in = LOOKS if plain else FINE_LOOKS
+        found = yield from good_inside(self.field, self._shortlist(met), looks_in, self._worth_of, self.whatever)
         return [s for s in found if not (plain and s.tried.crawls) or s.key.kind == KIND]
 
     def _worth(self, stretch: Stretch) -> bool:
@@ -181,8 +173,15 @@ class Search:
 
         return [s for s in found if needed(s)]
 
+    @property
+    def whatever(self) -> bool:
+        """Is every way told, whatever its chance? At the stroke given the player asks which there are."""
+        return self.wish.goal == "hit" and not self.wish.usual and not self.wish.then.placed
+
     def _hopeful(self, stretch: Stretch, chance: float) -> bool:
         """Is it worth looking at? A wide point is told whatever its chance, and so is a ball that lies open."""
+        if self.whatever:
+            return True
         least = HOPELESS * (NEARLY * NEAR_ENOUGH if self.wish.then.placed else 1.0)
         wide = stretch.key.kind == "point" and stretch.wide >= WIDE_POINT_RAD
         return chance >= least or wide or stretch.key.open_shot
@@ -191,15 +190,15 @@ class Search:
         """Of each line and speed the few strokes with the widest stretches, as the player's scatter sees them."""
         table, player = self.field.layout.table, self.wish.player
         by_pace: dict[object, list[tuple[float, Stretch]]] = defaultdict(list)
-        for stretch in found:
+        for stretch in widest_of_each(found):
             sigma = spread(table, player, mark_of(self.field, stretch, stretch.middle))
             by_pace[stretch.key, stretch.tried.lengths].append((quick(stretch, sigma), stretch))
         short = []
         for some in by_pace.values():
             some.sort(key=lambda each: (-round(each[0], 2), abs(each[1].tried.tips)))
-            kept = _with_a_plain_one(some, OF_A_PACE, [not each[1].tried.tips for each in some])
+            kept = with_plain_ones(some, OF_A_PACE, [not each[1].tried.tips for each in some])
             short += [each for each in kept if self._hopeful(each[1], each[0])]
-        keys = _likeliest((chance, stretch.key) for chance, stretch in short)
+        keys = self.short.likeliest(short)
         return [stretch for _, stretch in short if stretch.key in keys]
 
     def _compared(
@@ -208,7 +207,7 @@ class Search:
         """(lines whose known stroke stays, aims that are still to be played on all draws), the likeliest lines only."""
         if not known and all(len(some) == 1 for some in wanted.values()):  # nothing to compare
             alone = [some[0] for some in wanted.values()]
-            return [], self._leading([(a.estimate, a.stretch.key, a) for a in alone])
+            return [], self.short.leading([(a.estimate, a.stretch, a) for a in alone])
         every = [a for some in wanted.values() for a in some]
         few = self.drawn.few
         screen = yield from chances(self.field, every, self.wish.player, few, self.ahead)
@@ -217,62 +216,11 @@ class Search:
             tried[key].append((self.wish.merit(line.chance, FEW), line))
         for a, chance in zip(every, screen, strict=True):
             tried[a.stretch.key].append((self.wish.merit(chance), a))
-        picked = {key: _plainest(some) for key, some in tried.items()}
-        leading = set(self._leading([(some[0][0], key, key) for key, some in picked.items()]))
+        picked = {key: plainest(some) for key, some in tried.items()}
+        firsts = [(some[0][0], stretch_of(some[0][1]), key) for key, some in picked.items()]
+        leading = set(self.short.leading(firsts))
         chosen = [each for key, some in picked.items() if key in leading for each in some]
         fresh = [a for share, a in chosen if isinstance(a, Aimed) and (share > 0.0 or self._hopeful(a.stretch, 0.0))]
         played_anew = {a.stretch.key for a in fresh}
         kept = [line for _, line in chosen if isinstance(line, Ranked) and line.key not in played_anew]
         return kept, fresh
-
-    def _leading(self, found: Sequence[tuple[float, Key, T]]) -> list[T]:
-        """The likeliest of some (chance, line, what), as many as are told, and every ball that lies open."""
-        order = sorted(found, key=lambda each: -each[0])
-        return [what for place, (_, key, what) in enumerate(order) if place < self.most or key.open_shot]
-
-
-def _plainest(some: Sequence[tuple[float, T]]) -> list[tuple[float, T]]:
-    """Of a line's strokes, by what they are worth: the best plain one; and, best first, the best of all where it may
-    be better by so much that it leads."""
-    best = max(some, key=lambda each: each[0])
-    plain = max((each for each in some if not _sided(each[1])), key=lambda each: each[0], default=best)
-    return [best, plain] if best[0] >= plain[0] + PLAINER - SCREENED_NEAR else [plain]
-
-
-def _sided(found: object) -> bool:
-    """Has its stroke side?"""
-    aim = found.aim if isinstance(found, Ranked) else found
-    return isinstance(aim, Aimed) and abs(aim.stretch.tried.stroke.side) > LEAST_SIDE
-
-
-def _best_of_each(aims: Iterable[Aimed]) -> dict[Key, list[Aimed]]:
-    """The most promising strokes of each line, by estimate, plain ones before others that are as good."""
-    by_key: dict[Key, list[Aimed]] = defaultdict(list)
-    for a in aims:
-        by_key[a.stretch.key].append(a)
-    for some in by_key.values():
-        some.sort(key=lambda a: (-round(a.estimate, 2), abs(a.stretch.tried.tips) + abs(a.stretch.tried.height)))
-    keys = _likeliest((some[0].estimate, key) for key, some in by_key.items())
-    return {
-        key: _with_a_plain_one(some, OF_ALL, [not _sided(a) for a in some])
-        for key, some in by_key.items()
-        if key in keys
-    }
-
-
-def _with_a_plain_one(some: Sequence[T], most: int, plain: Sequence[bool]) -> list[T]:
-    """The first few, and the first without side after them where there is none among them."""
-    more = [] if any(plain[:most]) else [each for each, is_plain in zip(some, plain, strict=True) if is_plain][:1]
-    return [*some[:most], *more]
-
-
-def _likeliest(found: Iterable[tuple[float, Key]]) -> set[Key]:
-    """The most promising lines, and of every ball and kind the best one: no ball on is left out for the others."""
-    order = sorted(found, key=lambda each: -each[0])
-    keys: dict[Key, None] = {}
-    firsts: dict[tuple[str, bool, bool], Key] = {}
-    for _, key in order:
-        firsts.setdefault((key.target, bool(key.rails), key.open_shot), key)
-        keys.setdefault(key)
-    most = MOST_POINTS if any(key.kind == "point" for key in keys) else MOST_COMPARED
-    return {*list(keys)[:most], *firsts.values()}

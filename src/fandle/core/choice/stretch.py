@@ -1,6 +1,7 @@
 """Directions side by side that come to the same: what a sweep is cut into, and where in it to aim."""
 
 import math
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
@@ -9,9 +10,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.strokes import Tried
+from fandle.core.physics.batch import Outcomes
 from fandle.core.table.rails import Rail
 
 Floats = NDArray[np.float64]
+LEAST_PART_RAD = math.radians(0.2)  # a way that is narrower is none
 KIND = "push"  # a ball that touches the cue ball, or one that is to be left on a rail
 
 
@@ -37,6 +40,11 @@ class Key(NamedTuple):
         return self.kind == "straight" and self.pocket is None and not self.technique
 
     @property
+    def by_rails(self) -> bool:
+        """Is it named after its rails alone? What lies beside them widens its room, and is no part of it."""
+        return self.kind in ("straight", "kick") and self.pocket is None and not self.technique
+
+    @property
     def aimed(self) -> tuple[Rail, ...]:
         """The rails over which the first ball is aimed at: a point's others come after it."""
         return self.rails[: self.before] if self.kind == "point" else self.rails
@@ -47,7 +55,8 @@ class Stretch:
     """Directions (rad) from low to high that come to the same with one stroke.
 
     part: the directions among them over the key's own rails (a backstop widens the rest). at: those looked at; good:
-    what each of them is worth, 0 to 1. met: the ball met first, of a combination another than the key's.
+    what each of them is worth, 0 to 1. met: the ball met first, of a combination another than the key's. also: over
+    which other rails it is met just beside them. own: which of those looked at go over its own rails, where known.
     """
 
     key: Key
@@ -58,6 +67,8 @@ class Stretch:
     at: Floats
     good: Floats
     met: str
+    also: tuple[tuple[Rail, ...], ...] = ()
+    own: NDArray[np.bool_] | None = None
 
     @property
     def middle(self) -> float:
@@ -68,6 +79,28 @@ class Stretch:
     def wide(self) -> float:
         """Its width, rad."""
         return self.high - self.low
+
+
+def wide_enough(stretch: Stretch) -> bool:
+    """Is the part over its own rails wide enough for a line?"""
+    return not stretch.key.by_rails or stretch.part[1] - stretch.part[0] >= LEAST_PART_RAD
+
+
+def widest_of_each(every: Iterable[Stretch]) -> list[Stretch]:
+    """Of the stretches of one stroke that are the same line, one either side of what hides it, say, the widest part."""
+    best: dict[tuple[Key, Tried], Stretch] = {}
+    for s in every:
+        known = best.get((s.key, s.tried))
+        if known is None or s.part[1] - s.part[0] > known.part[1] - known.part[0]:
+            best[s.key, s.tried] = s
+    return list(best.values())
+
+
+def over_own(keys: Sequence[Key], out: Outcomes) -> NDArray[np.bool_]:
+    """In which outcomes does the cue ball go over its line's own rails to the first ball, off no jaw?"""
+    met = zip(out.cue_rails.tolist(), out.before_first.tolist(), keys, strict=True)
+    same = [tuple(rails[:before]) == tuple(rail.number for rail in key.rails) for rails, before, key in met]
+    return np.asarray(np.array(same) & (out.jaw == 0), np.bool_)
 
 
 def reached(stretch: Stretch, aims: Floats, sigmas: Floats) -> Floats:

@@ -9,18 +9,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.choice.field import Field, coded, rails_of
-from fandle.core.choice.stretch import KIND, Key, Stretch, cut
+from fandle.core.choice.stretch import KIND, LEAST_PART_RAD, Key, Stretch, cut
 from fandle.core.choice.strokes import Tried
 from fandle.core.physics.batch import Outcomes
 from fandle.core.steps import Steps
+from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE
 
 Floats = NDArray[np.float64]
+Rails = tuple[Rail, ...]
 ROUND = 1440  # directions round the circle, a quarter of a degree apart,
+ROUND_GIVEN = 3600  # with the stroke given a tenth,
 ACROSS = 40  # and so many across every ball on: a tenth of it may show
 CAROM_ROUND = 2880
 MOST_RAILS = 4
 NEAREST = 4  # balls on that are pushed
+SEEN = 0.5  # of the least width of a line: what looks so wide is cut sharply before it is told
 BEYOND = 1.1  # ball widths either side of a ball on that are looked at closely
 
 
@@ -32,7 +36,7 @@ class Look(NamedTuple):
     out: Outcomes
 
 
-def directions(field: Field, tried: Tried, round_: int, across: int = ACROSS) -> Floats:
+def directions(field: Field, tried: Tried, round_: int, across: int) -> Floats:
     """The directions of the cue that are looked at: all round, and closely across each ball on, rising.
 
     A stroke that crawls is looked at only across the nearest balls on.
@@ -45,6 +49,10 @@ def directions(field: Field, tried: Tried, round_: int, across: int = ACROSS) ->
         found.append(seam + np.mod(near - seam, 2.0 * math.pi))
     every: Floats = np.unique(np.concatenate(found))
     return every - tried.stroke.squirt
+
+
+def _round(tried: Tried) -> int:
+    return ROUND_GIVEN if tried.lengths is None else ROUND
 
 
 def _spans(field: Field, tried: Tried) -> list[tuple[float, float]]:
@@ -73,8 +81,8 @@ def _edges(field: Field, look: Look) -> tuple[NDArray[np.int64], Floats, Floats]
 
 def looks(field: Field, every: Sequence[Tried], whole: bool = False) -> Steps[list[Look]]:
     """Every stroke played in all directions, to the first ball or to the end, in steps."""
-    round_ = CAROM_ROUND if whole else ROUND
-    at = [directions(field, tried, round_, 0 if whole else ACROSS) for tried in every]
+    rounds = [(CAROM_ROUND, 0) if whole else (_round(tried), ACROSS) for tried in every]
+    at = [directions(field, tried, *each) for tried, each in zip(every, rounds, strict=True)]
     strokes = np.concatenate([np.repeat(t.stroke.array()[None], len(a), 0) for t, a in zip(every, at, strict=True)])
     played = field.played if whole else field.met
     out = yield from played(np.concatenate(at), strokes)
@@ -84,10 +92,11 @@ def looks(field: Field, every: Sequence[Tried], whole: bool = False) -> Steps[li
 
 
 def hits(field: Field, look: Look) -> list[Stretch]:
-    """The stretches of a look in which a ball on is met first, over at most four rails.
+    """The stretches of a look in which a ball on is met first, over at most four rails: one for each way there.
 
-    What is met off a jaw is part of a stretch beside it, and none of its own. With the cue raised the ball is met by a
-    curve or over a rail: those are two lines, also side by side.
+    A ball near a rail is met straight, off the rail and round the corner in one unbroken run of directions: each part
+    of it over rails of its own is a line, with the room of the whole. What is met off a jaw belongs to the room, and
+    is no line. With the cue raised the ball is met by a curve or over a rail: those are two runs, also side by side.
     """
     out = look.out
     wanted = np.isin(out.first, field.court.on) & (out.before_first <= MOST_RAILS)
@@ -95,18 +104,16 @@ def hits(field: Field, look: Look) -> list[Stretch]:
     pieces, lows, highs = _edges(field, look)
     found, labels = [], 2 * (len(field.balls) + 1)
     for label, first, beyond in cut(np.where(wanted, labels * pieces + 2 * out.first + over, -1)):
-        ball = label % labels // 2
-        if out.jaw[first:beyond].all():
-            continue
-        name, low, high = field.name(ball), float(lows[first]), float(highs[beyond - 1])
-        for rails, (a, b) in _ways(look, lows, highs, first, beyond):
-            part = float(lows[a]), float(highs[b - 1])
-            key, all_of_it = Key(_kind(field, look.tried, name, rails), name, rails_of(rails)), np.ones(beyond - first)
-            found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name))
+        name, low, high = field.name(label % labels // 2), float(lows[first]), float(highs[beyond - 1])
+        ways = _ways(look, lows, highs, first, beyond)
+        for rails, part in ways.items():
+            key, all_of_it = Key(_kind(field, look.tried, name, rails), name, rails), np.ones(beyond - first)
+            also = tuple(other for other, (a, b) in ways.items() if other != rails and b - a >= LEAST_PART_RAD)
+            found.append(Stretch(key, look.tried, low, high, part, look.at[first:beyond], all_of_it, name, also))
     return found
 
 
-def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> str:
+def _kind(field: Field, tried: Tried, target: str, rails: Rails) -> str:
     if rails:
         return "kick"
     if field.layout.touch(CUE, target):
@@ -114,19 +121,16 @@ def _kind(field: Field, tried: Tried, target: str, rails: tuple[int, ...]) -> st
     return "curve" if tried.stroke.elevation > 0.0 else "straight"
 
 
-Way = tuple[tuple[int, ...], tuple[int, int]]
+def _ways(look: Look, lows: Floats, highs: Floats, first: int, beyond: int) -> dict[Rails, tuple[float, float]]:
+    """The orders of rails, off no jaw, over which a run goes, and the widest part of it over each, rad: widest first.
 
-
-def _ways(look: Look, lows: Floats, highs: Floats, first: int, beyond: int) -> list[Way]:
-    """The rails over which most of a run goes, off no jaw, which directions that is (from, beyond); and where it goes
-    over a rail the part that is straight: a ball near a rail is met either way."""
+    Those that may be wide enough for a line: the looks tell a width to a step.
+    """
     orders = look.out.cue_rails[first:beyond, :MOST_RAILS]
-    runs = [(first + a, first + b) for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, coded(orders), -1))]
-
-    def wide(run: tuple[int, int]) -> float:
-        return float(highs[run[1] - 1] - lows[run[0]])
-
-    most = max(runs, key=wide)
-    straight = [run for run in runs if run != most and look.out.before_first[run[0]] == 0]
-    told = [most] if look.out.before_first[most[0]] == 0 else [most, *sorted(straight, key=wide)[-1:]]
-    return [(tuple(int(rail) for rail in look.out.cue_rails[a, :MOST_RAILS] if rail >= 0), (a, b)) for a, b in told]
+    parts: dict[Rails, tuple[float, float]] = {}
+    for _, a, b in cut(np.where(look.out.jaw[first:beyond] == 0, coded(orders), -1)):
+        rails, low, high = rails_of(orders[a].tolist()), float(lows[first + a]), float(highs[first + b - 1])
+        known = parts.get(rails, (0.0, 0.0))
+        if high - low >= max(SEEN * LEAST_PART_RAD, known[1] - known[0]):
+            parts[rails] = (low, high)
+    return dict(sorted(parts.items(), key=lambda each: each[1][0] - each[1][1]))

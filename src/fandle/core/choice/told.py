@@ -16,8 +16,8 @@ from fandle.core.choice.field import Field
 from fandle.core.choice.gain import Gain, gain_of
 from fandle.core.choice.judge import judge, pocket_number
 from fandle.core.choice.named import stroke_name
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.reasons import BESIDE_RAD, Case, Reason, reasons
-from fandle.core.choice.search import Ranked
 from fandle.core.choice.wish import Wish
 from fandle.core.lines.marks import Marks, markable
 from fandle.core.lines.pot import passed_on
@@ -45,7 +45,8 @@ class Line:
     hit: ball diameters right of full. room_mm: at the mark.
     legal: as played without error. wanted: what it is ranked by. gain: what the best stroke adds to the one given, None
     where that is not clear. called: what the stroke, of a point its way, is called, "" where it has no name.
-    point: of a carom line, who is where when; technique: of close work, its number. mark_error: is the error of a mark
+    point: of a carom line, who is where when; technique: of close work, its number. also: over which rails the ball is
+    met just beside the line's own, in the same room. mark_error: is the error of a mark
     among the player's? scatter: times the player's own, more where it is out of reach.
     """
 
@@ -76,13 +77,19 @@ class Line:
     technique: str = ""
     mark_error: bool = False
     scatter: float = 1.0
+    also: tuple[tuple[Rail, ...], ...] = ()
+
+    @property
+    def identity(self) -> tuple[object, ...]:
+        """What makes two rows the same line, but for the part of the ball that is met and the stroke."""
+        return self.kind, self.target, self.rails, self.pocket, self.through[:1], self.technique
 
 
 def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> list[Line | None]:
     """Ranked lines in full; None of one that, as meant, meets a jaw before the ball: that is no line but a fluke."""
     if not lines:
         return []
-    seen = zip(lines, _as_meant(field, lines), _jawed(field, lines), strict=True)
+    seen = zip(lines, as_meant(field, [line.aim for line in lines]), _jawed(field, lines), strict=True)
     return [_one(field, line, wish, given, legal, jawed) for line, legal, jawed in seen]
 
 
@@ -101,7 +108,7 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
     pros, cons = reasons(Case(field, line, way, hit, sigma, way.events[-1].speed, jawed, wish.player.body, wish.then))
     point = point_of(layout, shot) if key.kind == "point" else None
     return Line(
-        kind=_kind(field, key.kind, way), target=key.target,
+        kind=kind_of(field, key.kind, way), target=key.target,
         rails=key.rails if key.kind == "bank" else way.rails if point is None else point.rails, pocket=key.pocket,
         through=passed_on(shot, key.target if key.pocket is not None else way.first_ball), mark_rail=read.rail,
         aim=read.aim, mark=read.mark, direction=aim.direction, stroke=stroke, hit=hit,
@@ -110,11 +117,11 @@ def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jaw
         cons=cons, after=after_of(field, line, shot), gain=gain_of(line, wish, given, layout.table),
         called=stroke_name(key, stroke, hit, shot) if point is None else point.called, run=way, point=point,
         technique=key.technique, mark_error=aim.marked is not None and markable(aim.marked.rail, aim.marked.nose),
-        scatter=scatter_of(field, wish.player, aim.direction),
+        scatter=scatter_of(field, wish.player, aim.direction), also=aim.stretch.also if key.by_rails else (),
     )  # fmt: skip
 
 
-def _kind(field: Field, kind: str, way: Approach) -> str:
+def kind_of(field: Field, kind: str, way: Approach) -> str:
     """A kick whose rail and ball are met almost together is called rail-first; one that, as aimed, meets no rail is
     straight, and a straight one that meets a rail is a kick: a ball near a rail is met either way."""
     if kind in ("kick", "straight"):
@@ -149,13 +156,13 @@ def _room_mm(field: Field, aim: Aimed) -> tuple[float, float] | None:
     return window(question, aim.direction, stretch.low, stretch.high)
 
 
-def _as_meant(field: Field, lines: Sequence[Ranked]) -> list[bool]:
+def as_meant(field: Field, aims: Sequence[Aimed]) -> list[bool]:
     """Is each line legal, played without error?"""
-    at = np.array([line.aim.direction for line in lines])
-    strokes = np.array([line.aim.stretch.tried.stroke.array() for line in lines])
-    called = [line.key.pocket is not None for line in lines]
-    target = np.array([field.number(line.key.target) if call else -1 for line, call in zip(lines, called, strict=True)])
-    pocket = np.array([pocket_number(line.key.pocket) for line in lines])
+    at = np.array([aim.direction for aim in aims])
+    strokes = np.array([aim.stretch.tried.stroke.array() for aim in aims])
+    keys = [aim.stretch.key for aim in aims]
+    target = np.array([-1 if key.pocket is None else field.number(key.target) for key in keys])
+    pocket = np.array([pocket_number(key.pocket) for key in keys])
     verdicts = judge(field.court, field.played_now(at, strokes), target, pocket)
     return [bool(legal) for legal in verdicts.legal]
 

@@ -17,7 +17,7 @@ from fandle.core.choice.chance import Chance, Share, chances
 from fandle.core.choice.field import Field
 from fandle.core.choice.named import stroke_name
 from fandle.core.choice.position import EASIEST
-from fandle.core.choice.search import Ranked
+from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.stretch import Key, Stretch
 from fandle.core.choice.strokes import HARD, SOFT, Tried
 from fandle.core.choice.wish import VERDICT, Wish

@@ -104,7 +104,7 @@ ANYHOW = Then()
 class Wish:
     """What is wanted, by whom. usual: over the usual strokes, else at the one given. pocket: called; None for any.
 
-    plain: without side, as the natural angle is played.
+    plain: without side, as the natural angle is played. every: all lines, else as many as anyone looks at.
     """
 
     goal: Goal = "hit"
@@ -115,6 +115,7 @@ class Wish:
     seed: int = 0
     then: Then = ANYHOW
     plain: bool = False
+    every: bool = False
 
     @property
     def chained(self) -> bool:

@@ -63,7 +63,7 @@ def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:
         question.seed, asked.layout,
     )  # fmt: skip
     plain = habits_of(request).plain if question.plain is None else question.plain
-    return asked, replace(wish, then=asked.then, plain=plain)
+    return asked, replace(wish, then=asked.then, plain=plain, every=question.all)
 
 
 def _situation(question: PlanQuestion, request: Request) -> Situation:

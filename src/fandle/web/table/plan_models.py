@@ -14,7 +14,7 @@ class PlanQuestion(Afterwards):
     """A layout with a stroke, and what is wanted. player: new, club, strong or a scatter; the page's own where null.
 
     pocket: the one called; null for any. ease: as of the other questions; plain: without side, the player's
-    own habit where null.
+    own habit where null. all: every line, else as many as anyone looks at.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -37,3 +37,4 @@ class PlanQuestion(Afterwards):
     frame: str = "nose"
     ease: bool = False
     plain: bool | None = None
+    all: bool = False

@@ -175,7 +175,7 @@ def _elsewhere(line: Line) -> list[str]:
 def _left(leave: Leave) -> str:
     """What the opponent gets, in a few words."""
     if leave.target is None:
-        return "leaves no pot"
+        return "leaves no straight pot"
     return f"leaves {spoken(leave.target)}, {tenths(leave.p)}, {POCKET_NAMES[leave.pocket]}"
 
 

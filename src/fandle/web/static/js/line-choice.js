@@ -5,9 +5,10 @@ import { drawGain, sameStroke, drawLines } from "./lines-view.js";
 
 // state, answer: how they stand now; take: changes the state without a step to undo; ask: for the line over these rails;
 // choose: as a step of its own; look: draws the path of the line looked at; onDrawn: the line drawn with its ends.
-export function lineChoice({ list: element, gain, withheld, sheet, ends }, { state, answer, take, ask, choose, look, onDrawn }) {
+export function lineChoice({ list: element, gain, withheld, sheet, ends }, { state, answer, take, ask, choose, look, onAll, onDrawn }) {
   let strokeToo = false; // is the stroke to be the best one, too? Once, after another wish
-  let list = { rows: answer().lines ?? [], shut: answer().shut ?? [], advice: answer().advice };
+  let list;
+  keep(answer().lines ?? [], answer());
 
   // What is chosen with a line: its ball, way and stroke, and where it pots or how full it hits.
   const choiceOf = (line) => ({
@@ -30,7 +31,7 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
 
   function show() {
     const drawn = chosenOf([...list.rows, ...list.shut]);
-    drawLines(element, list, { isChosen: (line) => line === drawn, onRow: (line) => choose(choiceOf(line)), onLook: look });
+    drawLines(element, list, { isChosen: (line) => line === drawn, onRow: (line) => choose(choiceOf(line)), onLook: look, onAll });
     const line = withheld() ? null : chosenOf(list.rows);
     const whole = line && sameStroke(line, answer().stroke) ? line : null;
     drawEnds(sheet, ends, whole);
@@ -39,13 +40,17 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
   }
 
   // The rows that came with an answer: it is about the best of them.
-  function accept({ lines, shut, advice }) {
-    if (lines) list = { rows: lines, shut, advice };
+  function accept(given) {
+    if (given.lines) keep(given.lines, given);
+  }
+
+  function keep(rows, { shut = list?.shut ?? [], advice = "", more = 0 }) {
+    list = { rows, shut, advice, more };
   }
 
   // First rows for this stroke, then all of them: where no line is chosen, the best of the first ones is drawn.
   function follow(found, whole) {
-    list = { rows: found.rows, shut: found.shut ?? list.shut, advice: found.advice ?? "" };
+    keep(found.rows, found);
     const first = found.rows.every((line) => line.own) || (whole && (strokeToo || !answer().chosen?.solved));
     const best = first && answer().target_on ? found.rows[0] : null;
     const other = best && (best !== chosenOf(found.rows) || (whole && strokeToo && !sameStroke(best, answer().stroke)));

@@ -1,4 +1,4 @@
-// The list of lines: five rows, the rest behind "more", what is no line folded to a line. Keeps no state.
+// The list of lines: five rows, the rest behind "more", what is no line in a fold. Keeps no state.
 
 import { html, put, say, sentence } from "./dom.js";
 
@@ -31,10 +31,11 @@ function shutRow(line) {
   return html("li", {}, html("button", { type: "button", class: "off", "data-key": line.key, "data-rails": line.rails }, ...parts));
 }
 
-// isChosen: is a row the line that is drawn? onRow: of the row chosen; onLook: the path of the one looked at.
-export function drawLines(element, { rows, shut, advice }, { isChosen, onRow, onLook }) {
-  const key = JSON.stringify([rows.map((line) => line.key), shut, advice]);
-  if (element.dataset.key !== key) build(element, rows, shut, advice, key);
+// isChosen: is it the line drawn? onRow: of the row chosen; onLook: the path of the one looked at; onAll: lines not sent are asked for.
+export function drawLines(element, list, { isChosen, onRow, onLook, onAll }) {
+  const { rows, shut } = list;
+  const key = JSON.stringify({ ...list, rows: rows.map((line) => line.key) });
+  if (element.dataset.key !== key) build(element, list, key, onAll);
   const found = (target) => rows.find((line) => line.key === target.closest?.("[data-key]")?.dataset.key);
   element.onclick = (event) => {
     const name = event.target.closest("[data-key]")?.dataset.key;
@@ -49,14 +50,15 @@ export function drawLines(element, { rows, shut, advice }, { isChosen, onRow, on
   for (const line of shut) if (buttons.has(line.key)) put(buttons.get(line.key), { "aria-pressed": String(isChosen(line)) });
 }
 
-function build(element, rows, shut, advice, key) {
+function build(element, { rows, shut, advice, more }, key, onAll) {
   const held = document.activeElement?.dataset?.key;
   const unfolded = [...element.querySelectorAll("details")].filter((each) => each.open).map((each) => each.className);
   element.dataset.key = key;
   const fold = (name, title, some) => html("details", { class: name, open: unfolded.includes(name) }, html("summary", {}, title), html("ol", {}, ...some));
   element.replaceChildren(html("ol", {}, ...rows.slice(0, FIRST).map(row)));
   if (advice) element.append(html("p", { class: "no-line" }, advice));
-  if (rows.length > FIRST) element.append(fold("more", `${rows.length - FIRST} more`, rows.slice(FIRST).map(row)));
+  if (rows.length > FIRST) element.append(fold("more", `${rows.length - FIRST + more} more`, rows.slice(FIRST).map(row)));
+  if (more) element.lastChild.ontoggle = onAll;
   if (shut.length) element.append(fold("shut", `${shut.length} not possible`, shut.map(shutRow)));
   if (held) [...element.querySelectorAll("button[data-key]")].find((button) => button.dataset.key === held)?.focus();
 }

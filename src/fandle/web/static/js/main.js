@@ -177,7 +177,7 @@ const kept = openMenu(urls, {
 const finder = planList(find("ways"), sheet.element, urls.plan, { question: planQuestion, onChange: change, onRows: (found, whole) => choice.follow(found, whole) });
 const choice = lineChoice({ list: find("lines"), gain: find("gain"), withheld: () => room.classList.contains("withheld"), sheet, ends: find("layer-ends") }, {
   state: () => state, answer: () => answer, take: (part) => { state = { ...state, ...part }; },
-  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path), onDrawn: (row) => later?.after.drawn(row),
+  ask: (rails) => ask({ ...question(), rails }), choose: (part) => change(part, "rails"), look: (path) => setPath("other-path", path), onAll: finder.all, onDrawn: (row) => later?.after.drawn(row),
 });
 let later = null; // what comes after the hit, once it is there
 import("./aftermath.js").then(({ aftermath }) => {

@@ -15,6 +15,7 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
   let timer = 0;
   let work = null; // the plan under way: its own controller
   let owed = false;
+  let every = false; // are all lines asked for?
   let known = { layout: null, about: null };
   let state = { goal: "hit", called: null };
 
@@ -83,6 +84,7 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     const about = layout + stroke;
     if (about === known.about && (work !== null || timer === 0)) return;
     const other = layout !== known.layout;
+    if (other) every = false;
     stop();
     known = { layout, about };
     owe(true);
@@ -96,7 +98,7 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     work = mine;
     working(0);
     try {
-      for await (const found of answered(url, question(), mine.signal)) {
+      for await (const found of answered(url, { ...question(), all: every }, mine.signal)) {
         if (mine !== work) return;
         tell(found, other);
       }
@@ -113,6 +115,13 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
     if (whole || other) onRows(found, whole);
   }
 
+  function all() {
+    if (every) return;
+    stop();
+    every = true;
+    ask(false);
+  }
+
   // The player is another: what is known of the lines does not hold.
   function forget() {
     known = { layout: null, about: null };
@@ -121,5 +130,5 @@ export function planList(element, drawing, url, { question, onChange, onRows }) 
   // What is to be done with the ball.
   const verb = (line) => (state.goal === "pot" ? (state.kind === "bank" ? "Bank" : "Pot") : line?.rails === "straight" ? "Shoot" : "Hit") + " ";
 
-  return { show, follow, drop, forget, verb };
+  return { show, follow, all, drop, forget, verb };
 }
