@@ -1,6 +1,6 @@
 # One target per chore. `make demo` and `make test` do all their own set-up.
 .DEFAULT_GOAL := demo
-.PHONY: setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots clean
+.PHONY: proofs setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots clean
 
 PORT ?= 8000
 FANDLE_HOME ?= $(CURDIR)/.fandle
@@ -48,6 +48,9 @@ unit: test-setup
 
 browser: test-setup
 	$(BIN)/python -m pytest -q -n 3 --dist worksteal -m browser
+
+proofs: test-setup
+	$(BIN)/python -m tests.reference
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
