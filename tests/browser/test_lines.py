@@ -243,3 +243,17 @@ def test_a_safe_leave_is_listed_with_what_the_opponent_gets(page: Page) -> None:
     ask_by(page, page.locator('[data-goal="hit"]').click)
     assert state_of(page).goal == "hit"
     assert serious(page) == []
+
+
+def test_lines_that_there_was_no_room_for_are_asked_for_by_unfolding_them(page: Page) -> None:
+    """The fold counts them, and unfolded it holds every one."""
+    open_at(page, "/?table=pool-7ft&game=nine-ball&balls=cue:4.9746,1.5882;1:0.7918,3.6433;8:4.9173,0.3777&target=1")
+    whole_list(page)
+    fold = page.locator("#lines details.more")
+    counted, listed = figure(fold.locator("summary").inner_text()), fold.locator("button").count()
+    assert counted > listed
+    fold.locator("summary").click()
+    expect(fold.locator("button").nth(listed)).to_be_visible()
+    whole_list(page)
+    assert abs(fold.locator("button").count() - counted) <= 2  # one of 0.2° may be a line or none
+    assert figure(fold.locator("summary").inner_text()) == fold.locator("button").count()

@@ -113,29 +113,41 @@ def aim_sd(setup: Setup, player: Player) -> float:
 
 
 def predicted(seen: Sequence[Seen], found: Traces, table: Table) -> list[Floats]:
-    """The figures of each shot as a table predicts them: contacts, then the stop, diamonds; NaN where there is none.
+    """The figures of each shot as a table predicts them: contacts, then the stop, diamonds; NaN where there is none."""
+    told = [np.empty(0)] * len(seen)
+    places: dict[int, list[int]] = {}
+    for k, one in enumerate(seen):
+        places.setdefault(id(one), []).append(k)
+    for rows in places.values():
+        found_of = predicted_of(seen[rows[0]], Traces._make(column[rows] for column in found), table)
+        for k, row in zip(rows, found_of, strict=True):
+            told[k] = row
+    return told
+
+
+def predicted_of(one: Seen, found: Traces, table: Table) -> Floats:
+    """The figures of one shot on each of its traces, (n, figures).
 
     A contact that is missed by a little, because the ball stops before it or meets a corner's other rail, is where the
     way carried on straight would have met it: so that a small change never makes a leap.
     """
-    told = []
-    for k, one in enumerate(seen):
-        row, leg, off = np.full(one.count, np.nan), 0, False
-        for i, contact in enumerate(one.landed):
-            rails, number = found.rails[k], RAILS.index(contact.rail)
-            unit = table.diamond_x if contact.rail.is_long else table.diamond_y
-            met = leg + int(np.argmax(rails[leg:] == number)) if (rails[leg:] == number).any() else -1
-            if off or leg >= len(rails):
-                break
-            if met == leg or (met > leg and one.skips):
-                row[i] = found.at[k, met, 0 if contact.rail.is_long else 1] / unit
-                leg = met + 1
-            else:
-                row[i], off = found.carried[k, leg, number] / unit, True
-        if one.rest is not None and not off:
-            row[-2:] = found.rest[k, 0] / table.diamond_x, found.rest[k, 1] / table.diamond_y
-        told.append(row)
-    return told
+    n, legs = found.rails.shape
+    row, every = np.full((n, one.count), np.nan), np.arange(n)
+    leg, on = np.zeros(n, np.int64), np.ones(n, np.bool_)
+    for i, contact in enumerate(one.landed):
+        number, axis = RAILS.index(contact.rail), 0 if contact.rail.is_long else 1
+        unit = table.diamond_x if contact.rail.is_long else table.diamond_y
+        live, here = on & (leg < legs), np.minimum(leg, legs - 1)
+        ahead = (found.rails == number) & (np.arange(legs) >= leg[:, None])
+        met = np.where(ahead.any(axis=1), ahead.argmax(axis=1), -1)
+        hit = live & ((met == leg) | ((met > leg) & one.skips))
+        row[hit, i] = found.at[every[hit], met[hit], axis] / unit
+        past = live & ~hit
+        row[past, i] = found.carried[every[past], here[past], number] / unit
+        leg, on = np.where(hit, met + 1, leg), on & ~past
+    if one.rest is not None:
+        row[on, -2:] = found.rest[on] / (table.diamond_x, table.diamond_y)
+    return row
 
 
 def noted(one: Seen) -> tuple[Floats, Floats]:
@@ -151,12 +163,9 @@ def residuals(seen: Sequence[Seen], strokes: Strokes, tables: Sequence[Table]) -
     strokes: a whole number of times all shots, each time on the table of the same number.
     """
     found = trace(strokes, np.array([table.params() for table in tables]))
-    n, rows = len(seen), []
-    for k in range(len(strokes.direction) // n):
-        part = Traces._make(column[k * n : (k + 1) * n] for column in found)
-        row = []
-        for one, guess in zip(seen, predicted(seen, part, tables[int(strokes.table[k * n])]), strict=True):
-            value, error = noted(one)
-            row.append(np.where(np.isnan(guess), NOWHERE, guess - value) / error)
-        rows.append(np.concatenate(row))
-    return np.array(rows)
+    n, columns = len(seen), []
+    for k, one in enumerate(seen):
+        guess = predicted_of(one, Traces._make(column[k::n] for column in found), tables[0])
+        value, error = noted(one)
+        columns.append(np.where(np.isnan(guess), NOWHERE, guess - value) / error)
+    return np.concatenate(columns, axis=1)

@@ -44,8 +44,8 @@ export function lineChoice({ list: element, gain, withheld, sheet, ends }, { sta
     if (given.lines) keep(given.lines, given);
   }
 
-  function keep(rows, { shut = list?.shut ?? [], advice = "", more = 0 }) {
-    list = { rows, shut, advice, more };
+  function keep(rows, { shut, advice, more }) {
+    list = { rows, shut: shut ?? list?.shut ?? [], advice: advice ?? "", more: more ?? 0 };
   }
 
   // First rows for this stroke, then all of them: where no line is chosen, the best of the first ones is drawn.
