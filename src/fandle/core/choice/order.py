@@ -9,6 +9,7 @@ from fandle.core.choice.stretch import KIND
 from fandle.core.choice.wish import Wish
 
 AS_GOOD = 0.02  # chances so near to one another are alike: the draws do not tell them apart
+NOT_PLAIN = (KIND, "point")  # a push is a stroke of its own, and a point is no plainer for fewer rails
 OPEN_AS_GOOD = 0.03  # and so near the straight shot at an open ball is to the likeliest way
 
 
@@ -40,7 +41,9 @@ def _plainest(order: Sequence[Ranked], chosen: str | None, wish: Wish) -> Ranked
     def as_good(line: Ranked) -> bool:
         return wish.share(line.chance) >= best - (OPEN_AS_GOOD if line.key.open_shot else AS_GOOD)
 
-    alike = [line for line in order if chosen in (None, line.key.target) and line.key.kind != KIND and as_good(line)]
+    alike = [
+        line for line in order if chosen in (None, line.key.target) and line.key.kind not in NOT_PLAIN and as_good(line)
+    ]
     return min(alike, key=lambda line: (not line.key.open_shot, len(line.key.rails)), default=None)
 
 
