@@ -89,11 +89,14 @@ def wide_enough(stretch: Stretch) -> bool:
 def widest_of_each(every: Iterable[Stretch]) -> list[Stretch]:
     """Of the stretches of one stroke that are the same line, one either side of what hides it, say, the widest part."""
     best: dict[tuple[Key, Tried], Stretch] = {}
+    others = []
     for s in every:
         known = best.get((s.key, s.tried))
-        if known is None or s.part[1] - s.part[0] > known.part[1] - known.part[0]:
+        if not s.key.by_rails:
+            others.append(s)
+        elif known is None or s.part[1] - s.part[0] > known.part[1] - known.part[0]:
             best[s.key, s.tried] = s
-    return list(best.values())
+    return [*best.values(), *others]
 
 
 def over_own(keys: Sequence[Key], out: Outcomes) -> NDArray[np.bool_]:
