@@ -51,7 +51,7 @@ export function drawLines(element, list, { isChosen, onRow, onLook, onAll }) {
 }
 
 function build(element, { rows, shut, advice, more }, key, onAll) {
-  const held = document.activeElement?.dataset?.key;
+  const held = document.activeElement?.dataset ?? {};
   const unfolded = [...element.querySelectorAll("details")].filter((each) => each.open).map((each) => each.className);
   element.dataset.key = key;
   const fold = (name, title, some) => html("details", { class: name, open: unfolded.includes(name) }, html("summary", {}, title), html("ol", {}, ...some));
@@ -60,7 +60,9 @@ function build(element, { rows, shut, advice, more }, key, onAll) {
   if (rows.length > FIRST) element.append(fold("more", `${rows.length - FIRST + more} more`, rows.slice(FIRST).map(row)));
   if (more) element.lastChild.ontoggle = onAll;
   if (shut.length) element.append(fold("shut", `${shut.length} not possible`, shut.map(shutRow)));
-  if (held) [...element.querySelectorAll("button[data-key]")].find((button) => button.dataset.key === held)?.focus();
+  if (!held.key) return;
+  const buttons = [...element.querySelectorAll("button[data-key]")];
+  (buttons.find(({ dataset }) => dataset.key === held.key) ?? buttons.find(({ dataset }) => dataset.rails === held.rails))?.focus();
 }
 
 export const sameStroke = (line, stroke) => Object.keys(line.stroke).every((part) => Math.abs(line.stroke[part] - stroke[part]) < 0.002);
