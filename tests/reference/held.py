@@ -95,7 +95,7 @@ def stroke_of(rng: random.Random) -> Stroke:
 @dataclass(frozen=True)
 class Events:
     """Of n shots: how many met the same rails and the same ball first, and how far apart their first and their third
-    rail and their ends were, mm."""
+    rail were, mm."""
 
     n: int
     same: int
