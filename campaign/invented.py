@@ -16,9 +16,10 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Contact, Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.core.tablecheck.diagnose import KIND_OF, Miss, figures_of, seen_of
+from fandle.core.tablecheck.diagnose import KIND_OF
 from fandle.core.tablecheck.evidence import KINDS, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS
+from fandle.core.tablecheck.miss import Miss, figures_of, seen_of
 from fandle.core.tablecheck.shooter import read, shoot
 from fandle.core.tablecheck.shots import reference_shot, shots_for
 

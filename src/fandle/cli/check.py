@@ -31,7 +31,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.table.rails import parse_rails
-from fandle.core.tablecheck.diagnose import SOME, Miss, off_when_met
+from fandle.core.tablecheck.miss import SOME, Miss, off_when_met
 from fandle.formats.check import CheckAnswer, DiagnosisAnswer, ReferenceAnswer, read_check, read_contacts
 from fandle.formats.files import table_json
 from fandle.service.check import check as check_table

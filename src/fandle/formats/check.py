@@ -10,7 +10,7 @@ from fandle.core.lines.marks import degrees
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Contact, Rail, parse_rails
-from fandle.core.tablecheck.evidence import Seen
+from fandle.core.tablecheck.evidence import Seen, own_shot
 from fandle.core.tablecheck.fit import Number as TableNumber
 from fandle.core.tablecheck.next_aim import Advice
 from fandle.core.tablecheck.outcome import Check
@@ -77,11 +77,8 @@ def _seen(shot: ShotFile, table: Table) -> Seen:
         return Seen(reference_shot(table, shot.shot), landed, rest)
     own, given = shot.shot, shot.shot.stroke
     layout = layout_of({**own.layout.model_dump(mode="json"), "table": table_json(table)})
-    if not landed:
-        raise BadInputError("a shot of your own needs its contacts: give landed", "shots.landed", code="missing")
     stroke = Stroke(given.speed, given.side, given.up, given.elevation)
-    watch = tuple(contact.rail for contact in landed)
-    return Seen(Setup("own", "own", layout, stroke, math.radians(own.direction), watch, every=False), landed, rest)
+    return own_shot(layout, stroke, math.radians(own.direction), landed, rest)
 
 
 class ReferenceAnswer(Answer):

@@ -1,7 +1,7 @@
 """What was the miss, and what to aim at next?"""
 
 from fandle.core.player.scatter import Player
-from fandle.core.tablecheck.diagnose import Miss
+from fandle.core.tablecheck.miss import Miss
 from fandle.core.tablecheck.next_aim import Advice, advise
 
 

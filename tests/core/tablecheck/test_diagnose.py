@@ -15,7 +15,8 @@ from fandle.core.lines.solution import Aim
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.diagnose import CAUSES, Miss, diagnose, figures_of, off_when_met, seen_of
+from fandle.core.tablecheck.diagnose import CAUSES, diagnose
+from fandle.core.tablecheck.miss import Miss, figures_of, off_when_met, seen_of
 from fandle.core.tablecheck.next_aim import advise
 
 EACH = 16  # misses of each cause; bench/tablecheck.py does four hundred

@@ -9,7 +9,7 @@ from campaign.invented import POOL, STEADY, odd_evening
 from fandle.core.errors import BadInputError
 from fandle.core.table.rails import Contact, Rail
 from fandle.core.tablecheck.evidence import Seen
-from fandle.core.tablecheck.fit import NUMBERS, fit, moved
+from fandle.core.tablecheck.fit import NUMBERS, likeliest, moved
 from fandle.core.tablecheck.rails import odd_rail
 from fandle.core.tablecheck.shots import reference_shot
 
@@ -24,7 +24,7 @@ def _named(odd: Rail, by: float) -> list[Rail | None]:
         hidden = moved(POOL, rng.standard_normal(len(NUMBERS)))
         hidden = replace(hidden, cushion_restitution=min(hidden.cushion_restitution, 0.9))
         seen = odd_evening(hidden, odd, by, STEADY, 2, rng)
-        rail = odd_rail(POOL, fit(POOL, seen, STEADY), seen, STEADY)
+        rail = odd_rail(*likeliest(POOL, seen, STEADY))
         assert rail is None or rail.sd > 0.0
         found.append(None if rail is None else rail.rail)
     return found
@@ -44,7 +44,7 @@ def test_of_four_alike_none_is() -> None:
 def test_it_says_which_and_how() -> None:
     rng = np.random.default_rng(3)
     seen = odd_evening(POOL, Rail.FOOT, DEADER, STEADY, 3, rng)
-    rail = odd_rail(POOL, fit(POOL, seen, STEADY), seen, STEADY)
+    rail = odd_rail(*likeliest(POOL, seen, STEADY))
     assert rail is not None
     assert rail.say.startswith("the foot rail is deader than the other three")
     assert rail.off < 0.0

@@ -146,8 +146,11 @@ def _carry(pieces: Floats, n_pc: int, p: Floats, carried: Floats) -> None:
 
 
 @kernel
-def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
-    """Play the strokes with nothing else on the bed. tables: (k, numbers) as `Table.params`; `out` is written."""
+def trace_rows(rows: Strokes, tables: Floats, line: Line, most: Ints, out: Traces) -> None:
+    """Play the strokes with nothing else on the bed. tables: (k, numbers) as `Table.params`; `out` is written.
+
+    most: the rail at which each ends, counted from 1.
+    """
     tape = Tape(np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)))
     state, balls = np.empty(BALL_WIDTH), np.empty((0, 2))
     for i in range(len(rows.direction)):
@@ -155,7 +158,7 @@ def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
         state[:] = 0.0
         state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
         strike_into(state, rows.direction[i], rows.stroke[i])
-        _, n_ev, n_pc = run(motion_of(state), p, balls, Until(0, OFF_JAWS, MOST_EVENTS), tape)
+        _, n_ev, n_pc = run(motion_of(state), p, balls, Until(0, OFF_JAWS, most[i]), tape)
         met = 0
         for k in range(n_ev):
             event = tape.events[k]
@@ -175,12 +178,12 @@ def trace_rows(rows: Strokes, tables: Floats, line: Line, out: Traces) -> None:
 NO_LINE = Line(0, -1e3, 0)
 
 
-def trace(rows: Strokes, tables: Floats, line: Line = NO_LINE) -> Traces:
-    """The same as a value."""
+def trace(rows: Strokes, tables: Floats, line: Line = NO_LINE, most: Ints | None = None) -> Traces:
+    """The same as a value; without `most` every stroke is played until its ball rests."""
     out = blank_traces(len(rows.direction))
     tables = np.array(tables)
     tables.flags.writeable = False  # as a table's own numbers are
-    trace_rows(rows, tables, line, out)
+    trace_rows(rows, tables, line, np.full(len(rows.direction), MOST_EVENTS) if most is None else most, out)
     return out
 
 

@@ -45,6 +45,11 @@ class Rail(StrEnum):
         """Does the rail lie at the high end of the axis it bounds?"""
         return self is Rail.FAR or self is Rail.FOOT
 
+    @property
+    def end(self) -> float:
+        """Where it lies across to itself, diamonds: 0 for near and head."""
+        return 0.0 if self in (Rail.NEAR, Rail.HEAD) else float(DIAMONDS_SHORT if self.is_long else DIAMONDS_LONG)
+
     def along(self, x: float, y: float) -> float:
         """The coordinate that runs along this rail."""
         return x if self.is_long else y

@@ -12,17 +12,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.errors import BadInputError
-from fandle.core.layout.model import Layout
-from fandle.core.lines.marks import crossing, diamond_along, inset_of
-from fandle.core.physics.trace import Line, trace
+from fandle.core.lines.marks import crossing, inset_of
 from fandle.core.player.scatter import Player
-from fandle.core.shot.approach import approach
-from fandle.core.shot.stroke import Stroke
 from fandle.core.table.parameters import TABLE
-from fandle.core.table.rails import Contact, Rail
-from fandle.core.tablecheck.evidence import KINDS, Seen, aim_sd, made, predicted
-from fandle.core.tablecheck.fit import NUMBERS, moved
-from fandle.core.tablecheck.shots import Setup
+from fandle.core.tablecheck.evidence import KINDS, Seen, aim_sd
+from fandle.core.tablecheck.fit import NUMBERS
+from fandle.core.tablecheck.miss import Miss, figures_of, seen_of
 
 Floats = NDArray[np.float64]
 Cause = Literal["mark", "speed", "side", "height", "table"]
@@ -31,28 +26,10 @@ KIND_OF = {"speed": KINDS.speed, "side": KINDS.across, "height": KINDS.up, "mark
 LARGE = 3.0  # times the usual scatter: how large a cause may be when something went wrong
 GRID = np.linspace(-4.0, 4.0, 33)  # of it
 USUALLY = 0.6  # times the usual scatter: how much the other causes are left, where one is looked at
-TABLES, TABLE_WIDE, MOST_PRIOR = 160, 1.5, 4.0  # drawn; times the uncertainty; prior standard deviations
-SOME = 0.4  # diamonds: "short" or "long" without a figure
+TABLES, TABLE_WIDE, MOST_PRIOR = 100, 1.5, 4.0  # drawn; times the uncertainty; prior standard deviations
 LOST = 3.0  # diamonds: what goes over other rails is off by so much
 LANDED, TOUCHED, STOPPED = 0.1, 0.05, 0.15  # diamonds: how well each is told
 OWN_SCATTER = 2.0  # standard deviations of the landing: a miss within is no reason to change anything
-
-
-@dataclass(frozen=True)
-class Miss:
-    """A shot as it was meant, and what was seen of it.
-
-    off: diamonds along the line through the target, long positive; touched: contacts with the rails in order; stopped:
-    diamonds. direction: of the cue, rad.
-    """
-
-    layout: Layout
-    rails: tuple[Rail, ...]
-    stroke: Stroke
-    direction: float
-    off: float
-    touched: tuple[Contact, ...] = ()
-    stopped: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -88,14 +65,14 @@ def diagnose(miss: Miss, player: Player) -> Diagnosis:
     table_rows = _spreads(miss)
     meant = figures_of(miss, seen, player, np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS))))[0]
     if math.isnan(meant[0]):
-        raise BadInputError("this aim never comes off its last rail: check rails and stroke", "aim", code="no_line")
+        raise BadInputError(
+            "this aim never comes off its last rail, or another ball is in its way: check rails, stroke and balls",
+            "aim", code="no_line",
+        )  # fmt: skip
     slopes = _slopes(miss, seen, player, table_rows)
-    base = np.diag(error**2)
     evidence, sizes = [], []
     for cause in CAUSES:
-        others = [USUALLY * slope for name, some in slopes.items() if name != cause for slope in some]
-        spread = base + sum((np.outer(slope, slope) for slope in others), np.zeros_like(base))
-        log, size = _of_cause(miss, seen, player, table_rows, cause, value, spread)
+        log, size = _of_cause(miss, seen, player, table_rows, cause, (value, error))
         evidence.append(log)
         sizes.append(size)
     shares = np.exp(np.array(evidence) - max(evidence))
@@ -113,55 +90,12 @@ def diagnose(miss: Miss, player: Player) -> Diagnosis:
     )  # fmt: skip
 
 
-def seen_of(miss: Miss) -> Seen:
-    """The shot as meant, with what was told of it."""
-    layout = miss.layout
-    setup = Setup("shot", "shot", layout, miss.stroke, miss.direction, miss.rails)
-    touched = miss.touched or (Contact(miss.rails[0], 0.0),)
-    return Seen(setup, touched, miss.stopped)
-
-
 def _noted(miss: Miss) -> tuple[Floats, Floats]:
     """(what was seen, how well): the landing, the contacts told, the stop."""
     contacts = [contact.at for contact in miss.touched]
     value = [miss.off, *contacts, *(miss.stopped or ())]
     error = [LANDED, *[TOUCHED] * len(contacts), *([] if miss.stopped is None else [STOPPED] * 2)]
     return np.array(value), np.array(error)
-
-
-def _line(miss: Miss) -> tuple[Line, float, float]:
-    """(the line along which short and long are read, where the target lies on it in m, one diamond in m)."""
-    table, last = miss.layout.table, miss.rails[-1]
-    x, y = miss.layout.metres(miss.layout.require_target())
-    axis = 0 if last.is_long else 1
-    return Line(axis, y if axis == 0 else x, len(miss.rails)), x if axis == 0 else y, diamond_along(table, last)
-
-
-def figures_of(miss: Miss, seen: Seen, player: Player, off: Floats, z: Floats) -> Floats:
-    """What each making of the shot (n, 4), on each table (n, numbers moved), would show: (n, figures)."""
-    table, n = miss.layout.table, len(off)
-    line, goal, unit = _line(miss)
-    moves, which = np.unique(z, axis=0, return_inverse=True)
-    tables = [table if not row.any() else moved(table, row) for row in moves]
-    every = [seen] * n
-    rows = made(every, player, off, which.reshape(-1).astype(np.int64))
-    found = trace(rows, np.array([each.params() for each in tables]), line)
-    legs = found.at[:, len(miss.rails) - 1, line.axis]
-    travel = np.where(found.crossed >= legs, 1.0, -1.0)
-    same = np.array([_same_rails(miss, row) for row in found.rails])
-    landed = np.where(same, travel * (found.crossed - goal) / unit, np.nan)
-    rest = predicted(every, found, table)
-    columns = [landed[:, None]]
-    if miss.touched:
-        columns.append(np.array([row[: len(miss.touched)] for row in rest]))
-    if miss.stopped is not None:
-        columns.append(np.array([row[-2:] for row in rest]))
-    return np.concatenate(columns, axis=1)
-
-
-def _same_rails(miss: Miss, rails: NDArray[np.int64]) -> bool:
-    order = tuple(Rail)
-    return tuple(order[number] for number in rails[: len(miss.rails)] if number >= 0) == miss.rails
 
 
 def _spreads(miss: Miss) -> Floats:
@@ -196,28 +130,53 @@ def _slopes(miss: Miss, seen: Seen, player: Player, table_rows: Floats) -> dict[
 
 
 def _of_cause(
-    miss: Miss, seen: Seen, player: Player, table_rows: Floats, cause: Cause, value: Floats, spread: Floats
+    miss: Miss, seen: Seen, player: Player, table_rows: Floats, cause: Cause, noted: tuple[Floats, Floats]
 ) -> tuple[float, float]:
     """(the log of the evidence for one cause being large, its likeliest size in usual standard deviations).
 
-    The mean over a prior N(0, 3²) of the normal likelihood of what was seen. Of the table over tables drawn from its
-    uncertainty, half as wide again: all its numbers are off at once.
+    The mean over a prior N(0, 3²) of the normal likelihood of what was seen, with the slopes of the other causes at
+    each size. Of the table over tables drawn from its uncertainty, half as wide again: all its numbers are off at once.
     """
     steps = LARGE * GRID
     weights = np.exp(-0.5 * GRID**2)
     off, z = np.zeros((len(steps), len(KINDS))), np.zeros((len(steps), len(NUMBERS)))
+    others: list[tuple[int, Floats]] = [(-1, row) for row in table_rows]
     if cause == "table":
         drawn = np.random.default_rng(0).standard_normal((TABLES, len(table_rows)))
         z = np.clip(TABLE_WIDE * drawn @ table_rows, -MOST_PRIOR, MOST_PRIOR)
         off, steps, weights = np.zeros((TABLES, len(KINDS))), np.linalg.norm(z, axis=1), np.ones(TABLES)
+        others = []
     else:
         off[:, KIND_OF[cause]] = steps
-    apart = figures_of(miss, seen, player, off, z) - value
+    others += [(kind, np.zeros(len(NUMBERS))) for kind in KINDS if kind != KIND_OF.get(cause)]
+    guess, slopes = _around(miss, seen, player, (off, z), others)
+    apart = guess - noted[0]
     apart = np.where(np.isnan(apart), LOST, apart)
-    inverse = np.linalg.inv(spread)
-    log = -0.5 * np.einsum("ij,jk,ik->i", apart, inverse, apart) - 0.5 * np.linalg.slogdet(spread)[1]
+    spread = np.diag(noted[1] ** 2) + USUALLY**2 * np.einsum("nki,nkj->nij", slopes, slopes)
+    log = -0.5 * np.einsum("ij,ijk,ik->i", apart, np.linalg.inv(spread), apart) - 0.5 * np.linalg.slogdet(spread)[1]
     log = log + np.log(weights / weights.sum())
     return float(np.logaddexp.reduce(log)), float(steps[int(np.argmax(log))])
+
+
+def _around(
+    miss: Miss, seen: Seen, player: Player, made_at: tuple[Floats, Floats], others: list[tuple[int, Floats]]
+) -> tuple[Floats, Floats]:
+    """(figures (n, f) of makings (n, 4) on tables (n, numbers), their slopes (n, k, f) with k other causes).
+
+    A cause is a kind of error, or −1 and a row of the table's numbers.
+    """
+    off, z = made_at
+    offs, tables = [off], [z]
+    for kind, row in others:
+        for sign in (0.5, -0.5):
+            turned = off.copy()
+            if kind >= 0:
+                turned[:, kind] += sign
+            offs.append(turned)
+            tables.append(z + sign * row)
+    found = figures_of(miss, seen, player, np.concatenate(offs), np.concatenate(tables))
+    found = found.reshape(len(offs), len(off), -1)
+    return found[0], np.swapaxes(np.nan_to_num(found[1::2] - found[2::2]), 0, 1)
 
 
 def _sized(miss: Miss, player: Player, cause: Cause, size: float) -> tuple[float, str]:
@@ -244,19 +203,3 @@ def _mark_slope(miss: Miss, per_sd: float, player: Player) -> float:
     """By how many diamonds the landing moves with a diamond of the mark."""
     by, _ = _sized(miss, player, "mark", 1.0)
     return per_sd / by if by else math.nan
-
-
-def off_when_met(layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, direction: float, side: str) -> float:
-    """How far a hit on the "left" or "right" half of the ball passed its middle, along the target's line, diamonds.
-
-    A half-ball hit is meant: the way passes R beside the centre, so −R/u_y along x, R/u_x along y, u the unit of the
-    last leg, R positive to its left. Raises BadInputError where the shot never comes off its last rail.
-    """
-    way = approach(layout, stroke, direction, most_rails=len(rails) + 1, ignore_balls=True)
-    legs = [piece for piece in way.pieces if piece.leg == len(rails)]
-    if not legs:
-        raise BadInputError("this aim never comes off its last rail: check rails and stroke", "aim", code="no_line")
-    ux, uy = math.cos(legs[-1].heading), math.sin(legs[-1].heading)
-    beside = {"left": 1.0, "right": -1.0}.get(side, 0.0) * layout.table.ball_radius
-    along, travel = (-beside / uy, ux) if rails[-1].is_long else (beside / ux, uy)
-    return math.copysign(1.0, travel) * along / diamond_along(layout.table, rails[-1])

@@ -1,16 +1,22 @@
 """What was seen of shots on the real table, and what a table predicts of them: the difference in reading errors."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise, permutations
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.errors import BadInputError
+from fandle.core.layout.model import Layout
 from fandle.core.physics.batch import Strokes
+from fandle.core.physics.engine import MOST_EVENTS
 from fandle.core.physics.trace import Traces, trace
 from fandle.core.player.scatter import Player
+from fandle.core.shot.approach import approach
+from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Contact, Rail
 from fandle.core.tablecheck.shots import Setup
@@ -19,6 +25,7 @@ Floats = NDArray[np.float64]
 RAILS = tuple(Rail)
 READING = 0.05  # diamonds: how well a contact is read by eye
 STOP_READING = 0.1  # and a stopping place
+CORNER = 1.0  # diamonds: contacts with two rails this near to one another may be made in either order
 NOWHERE = 1.0  # diamonds: a contact that is predicted on no such rail is off by so much
 SLOWEST_PART, MOST_OFF = 0.2, 0.49  # of the speed meant; of the radius
 
@@ -68,6 +75,35 @@ def _in_order(landed: tuple[Contact, ...], watch: tuple[Rail, ...]) -> bool:
     return all(contact.rail in left for contact in landed)
 
 
+def own_shot(
+    layout: Layout, stroke: Stroke, direction: float, landed: tuple[Contact, ...], rest: tuple[float, float] | None
+) -> Seen:
+    """A shot of one's own, of which only the contacts told are known. Raises BadInputError.
+
+    Contacts that the shot as it was meant makes in another order are refused, but for two that lie at a corner.
+    """
+    if not landed:
+        raise BadInputError("a shot of your own needs its contacts: give landed", "shots.landed", code="missing")
+    way = approach(layout, stroke, direction, ignore_balls=True).rails
+    if not _in_order(landed, way) and not _at_corner(landed):
+        other = next((some for some in permutations(landed) if _in_order(some, way)), None)
+        if other is not None:
+            raise BadInputError(
+                f"this shot meets {', '.join(each.rail for each in other)}, in this order; landed has "
+                f"{', '.join(each.rail for each in landed)}: put them in order", "shots.landed", code="order",
+            )  # fmt: skip
+    watch = tuple(contact.rail for contact in landed)
+    return Seen(Setup("own", "own", layout, stroke, direction, watch, every=False), landed, rest)
+
+
+def _at_corner(landed: tuple[Contact, ...]) -> bool:
+    """Do two contacts that follow one another lie so near to a corner that either may come first?"""
+    return any(
+        math.dist(one.rail.point(one.at, one.rail.end), other.rail.point(other.at, other.rail.end)) < CORNER
+        for one, other in pairwise(landed)
+    )
+
+
 class Errors(NamedTuple):
     """How a shot was made otherwise than meant, in the player's own standard deviations: columns of (n, 4)."""
 
@@ -81,20 +117,21 @@ KINDS: Errors = Errors()
 
 
 def made(seen: Sequence[Seen], player: Player, off: Floats, tables: NDArray[np.int64]) -> Strokes:
-    """The strokes as they were made. off: (n, 4) errors; tables: which one each is played on.
+    """The strokes as they were made, all shots a whole number of times. off: (n, 4) errors; tables: which one each is
+    played on.
 
     The direction has the arm's error and that of the mark, as between diamonds.
     """
-    n = len(seen)
-    stroke = np.array([one.setup.stroke.array() for one in seen]).reshape(n, -1)
-    at = np.array([one.setup.direction for one in seen])
-    start = np.array([one.setup.start for one in seen]).reshape(n, 2)
-    tip = np.array([player.tip_mm / 1000 / one.setup.layout.table.ball_radius for one in seen])
+    times = len(off) // len(seen)
+    stroke = np.tile(np.array([one.setup.stroke.array() for one in seen]), (times, 1))
+    at = np.tile([one.setup.direction for one in seen], times)
+    start = np.tile(np.array([one.setup.start for one in seen]), (times, 1))
+    tip = np.tile([player.tip_mm / 1000 / one.setup.layout.table.ball_radius for one in seen], times)
     stroke[:, 0] *= np.maximum(1.0 + player.speed_part * off[:, KINDS.speed], SLOWEST_PART)
     side, up = stroke[:, 1] + tip * off[:, KINDS.across], stroke[:, 2] + tip * off[:, KINDS.up]
     scale = np.minimum(MOST_OFF / np.maximum(np.hypot(side, up), 1e-9), 1.0)
     stroke[:, 1], stroke[:, 2] = side * scale, up * scale
-    aim = np.array([aim_sd(one.setup, player) for one in seen])
+    aim = np.tile([aim_sd(one.setup, player) for one in seen], times)
     return Strokes(at + aim * off[:, KINDS.direction], stroke, start, tables)
 
 
@@ -162,8 +199,10 @@ def residuals(seen: Sequence[Seen], strokes: Strokes, tables: Sequence[Table]) -
 
     strokes: a whole number of times all shots, each time on the table of the same number.
     """
-    found = trace(strokes, np.array([table.params() for table in tables]))
     n, columns = len(seen), []
+    most = [MOST_EVENTS if one.rest is not None or one.skips else len(one.landed) for one in seen]
+    times = len(strokes.direction) // n
+    found = trace(strokes, np.array([table.params() for table in tables]), most=np.tile(most, times))
     for k, one in enumerate(seen):
         guess = predicted_of(one, Traces._make(column[k::n] for column in found), tables[0])
         value, error = noted(one)

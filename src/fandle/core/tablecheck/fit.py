@@ -10,18 +10,22 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
+from itertools import accumulate, pairwise
 from typing import Any, cast
 
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 from fandle.core.physics.batch import Strokes
 from fandle.core.player.scatter import Player
 from fandle.core.table.fitted import Fitted
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
-from fandle.core.tablecheck.evidence import KINDS, Seen, made, noted, residuals
+from fandle.core.table.rails import Contact
+from fandle.core.tablecheck.evidence import KINDS, STOP_READING, Seen, made, noted, residuals
+from fandle.core.tablecheck.posterior import Around, Posterior, Shots, posterior
 
 Floats = NDArray[np.float64]
 NUMBERS = tuple(  # what a lone ball can tell of
@@ -31,6 +35,8 @@ STEP = 0.05  # standard deviations of the prior, of a player's error, by which e
 FAR_OFF = 3.0  # reading errors from which a figure pulls less and less
 WILD = 4.0  # and from which a shot is told not to fit
 MOST_STEPS = 25
+SETTLES = 4  # steps to the likeliest errors on a table that stays as it is
+DOUBTFUL = 1.5  # diamonds: a ball that stops nearer to the next rail may have come off that
 
 
 @dataclass(frozen=True)
@@ -53,15 +59,22 @@ class Number:
 class Fitting:
     """The fitted table, its numbers, their covariance in prior standard deviations, and what is left of every shot.
 
-    off: (n, 4) how each shot was made otherwise than meant, in the player's standard deviations. wild: shots, by place,
-    that do not fit the others.
+    around: where numbers and errors together are likeliest; wild: shots, by place, that do not fit the others. problem:
+    the shots as they were fitted; said: all that they say of table and player.
     """
 
     table: Table
     numbers: tuple[Number, ...]
     covariance: Floats
-    off: Floats
+    around: Around
     wild: tuple[int, ...]
+    problem: "Problem"
+    said: Posterior
+
+    @property
+    def off(self) -> Floats:
+        """(n, 4) how each shot was made otherwise than meant, in the player's standard deviations."""
+        return self.around.off
 
 
 def moved(table: Table, z: Floats) -> Table:
@@ -86,11 +99,22 @@ class Problem:
         k = len(NUMBERS)
         return x[:k], x[k:].reshape(len(self.seen), len(KINDS))
 
+    @property
+    def ends(self) -> list[int]:
+        """Where each shot's figures begin, and the end."""
+        return [0, *accumulate(one.count for one in self.seen)]
+
     def residual(self, x: Floats) -> Floats:
         """What is left of the figures, in reading errors, then what was moved, in priors."""
         z, off = self.split(x)
         strokes = made(self.seen, self.player, off, np.zeros(len(self.seen), np.int64))
         return np.concatenate([residuals(self.seen, strokes, [moved(self.table, z)])[0], x])
+
+    def left(self, z: Floats, off: Floats) -> Floats:
+        """What is left of the figures, in reading errors, of numbers (m, k), each with errors (s, n, 4): (m, s, f)."""
+        m, s, n = off.shape[:3]
+        rows = made(self.seen, self.player, off.reshape(-1, len(KINDS)), np.repeat(np.arange(m), s * n))
+        return residuals(self.seen, rows, [moved(self.table, row) for row in z]).reshape(m, s, -1)
 
     def slopes(self, x: Floats) -> Floats:
         """By how much each figure changes with each unknown: a shot's own errors move its own figures only."""
@@ -110,10 +134,9 @@ class Problem:
         figures = found.shape[1]
         jac = np.zeros((figures + len(x), len(x)))
         jac[:figures, :k] = slope[:k].T
-        ends = np.cumsum([0, *(one.count for one in self.seen)])
-        for s in range(n):
+        for s, (a, b) in enumerate(pairwise(self.ends)):
             for kind in KINDS:
-                rows_of = slice(int(ends[s]), int(ends[s + 1]))
+                rows_of = slice(a, b)
                 jac[rows_of, k + len(KINDS) * s + kind] = slope[k + kind, rows_of]
         jac[figures:] = np.eye(len(x))
         return jac
@@ -121,6 +144,11 @@ class Problem:
 
 def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
     """Fit the table's numbers to what was seen. Raises BadInputError where nothing was."""
+    return _whole(*likeliest(table, seen, player))
+
+
+def likeliest(table: Table, seen: Sequence[Seen], player: Player) -> tuple[Problem, Around]:
+    """Where numbers and single shots together are likeliest. Raises BadInputError where nothing was seen."""
     from scipy.optimize import least_squares
 
     if not seen:
@@ -135,13 +163,69 @@ def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
             xtol=1e-4, ftol=1e-5,
         )  # fmt: skip
         x = found.x
-    left = found.fun[:figures]
-    jac = found.jac[:figures] / np.sqrt(1.0 + (left / FAR_OFF) ** 2)[:, None]
-    covariance = np.linalg.inv(jac.T @ jac + np.eye(unknown))[: len(NUMBERS), : len(NUMBERS)]
-    z, off = problem.split(found.x)
-    fitted = moved(table, z)
+    return problem, _around(problem, found.x)
+
+
+def _around(problem: Problem, x: Floats) -> Around:
+    """What the shots say about the likeliest numbers and errors."""
+    z, off = problem.split(x)
+    weigh = told_apart(problem.seen)
+    slopes, left = problem.slopes(x)[: len(weigh)], problem.residual(x)[: len(weigh)]
+    k, ends = len(NUMBERS), problem.ends
+    own = [slopes[a:b, k + len(KINDS) * s :][:, : len(KINDS)] for s, (a, b) in enumerate(pairwise(ends))]
+    pull = np.sqrt(1.0 + (left / FAR_OFF) ** 2)  # what lies far off counts less
+    jac = slopes * (weigh / pull)[:, None]
+    covariance = np.linalg.inv(jac.T @ jac + np.eye(len(x)))[:k, :k].astype(np.float64)
+    return Around(z, off, covariance, left, slopes[:, :k], np.concatenate(own), weigh, tuple(ends))
+
+
+def told_apart(seen: Sequence[Seen]) -> Floats:
+    """What each figure counts, 0 to 1: a ball that stops a little before a rail may have met it and come back."""
+    found = []
+    for one in seen:
+        weigh = np.ones(one.count)
+        if one.rest is not None and _ahead(one) < DOUBTFUL:
+            weigh[-2:] = STOP_READING / DOUBTFUL
+        found.append(weigh)
+    return np.concatenate(found)
+
+
+def _ahead(one: Seen) -> float:
+    """How far a shot's ball, carried on straight from where it stopped, was from the next rail, diamonds."""
+    end = np.array(one.rest)
+    last = one.landed[-1] if one.landed else Contact(one.setup.watch[-1], one.setup.layout.cue.y)
+    way = end - np.array(last.rail.point(last.at, last.rail.end))
+    way = way / max(float(np.hypot(*way)), 1e-9)
+    gaps = np.where(way > 0.0, np.array([DIAMONDS_LONG, DIAMONDS_SHORT]) - end, -end)
+    return float(np.min(gaps / np.where(np.abs(way) > 1e-9, way, 1e-9)))
+
+
+def _whole(problem: Problem, around: Around) -> Fitting:
+    """The fit with how sure it is: the numbers' means and spreads over what the shots really say."""
+    shots = Shots(problem.left, around)
+    said = posterior(shots)
+    table, sds = problem.table, np.array([TABLE[name].prior_sd or 0.0 for name in NUMBERS])
+    was = np.array([getattr(table, name) for name in NUMBERS])
+    low, high = (np.array([getattr(TABLE[name], end) for name in NUMBERS]) for end in ("low", "high"))
+    values = (np.clip(was + said.numbers * sds, low, high) - was) / sds
+    mean = said.weights @ values
+    covariance = (said.weights[:, None] * (values - mean)).T @ (values - mean)
+    fitted = moved(table, mean)
     numbers = tuple(_number(table, fitted, name, covariance[j, j]) for j, name in enumerate(NUMBERS))
-    return Fitting(_told(fitted, covariance), numbers, covariance, off, _wild(problem, left, off))
+    return Fitting(
+        _told(fitted, covariance), numbers, covariance, around, _wild(problem, around.left, around.off), problem,
+        said,
+    )  # fmt: skip
+
+
+def unmoved(problem: Problem, off: Floats) -> Shots:
+    """The shots about the table as it was, their errors as likely as they can be there, beginning from `off`."""
+    x = np.concatenate([np.zeros(len(NUMBERS)), off.reshape(-1)])
+    shots = Shots(problem.left, _around(problem, x))
+    for _ in range(SETTLES):
+        x[len(NUMBERS) :] = shots.likeliest().reshape(-1)
+        shots = Shots(problem.left, _around(problem, x))
+    return shots
 
 
 def _softly(z: Floats) -> Floats:
@@ -179,7 +263,7 @@ def _told(table: Table, covariance: Floats, date: str = "") -> Table:
 
 def _wild(problem: Problem, left: Floats, off: Floats) -> tuple[int, ...]:
     """Shots whose figures, or whose making, lie far off everything expected."""
-    ends = np.cumsum([0, *(one.count for one in problem.seen)])
+    ends = problem.ends
     return tuple(
         k for k in range(len(problem.seen))
         if np.abs(left[ends[k] : ends[k + 1]]).max() > WILD or np.abs(off[k]).max() > WILD

@@ -10,7 +10,8 @@ from fandle.core.shot.side import running
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import tips_of
 from fandle.core.systems.base import figure
-from fandle.core.tablecheck.diagnose import Diagnosis, Miss, diagnose
+from fandle.core.tablecheck.diagnose import Diagnosis, diagnose
+from fandle.core.tablecheck.miss import Miss
 from fandle.core.words.spoken import tips_word
 
 Change = Literal["none", "mark", "speed", "side", "height"]

@@ -6,19 +6,16 @@ named where it lies further from the mean of the others than chance would have i
 """
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core.physics.trace import Traces, trace_by_rail
-from fandle.core.player.scatter import Player
-from fandle.core.table.model import Table
-from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Rail
-from fandle.core.tablecheck.evidence import Seen, made, noted, predicted
-from fandle.core.tablecheck.fit import FAR_OFF, Fitting, Problem
+from fandle.core.tablecheck.evidence import made, noted, predicted
+from fandle.core.tablecheck.fit import FAR_OFF, Problem, moved
+from fandle.core.tablecheck.posterior import Around
 
 Floats = NDArray[np.float64]
 NUMBER = "cushion_restitution"
@@ -42,9 +39,9 @@ class OddRail:
         return f"the {self.rail} rail is {what} than the other three: look at its rubber, and count on it less"
 
 
-def odd_rail(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> OddRail | None:
+def odd_rail(problem: Problem, around: Around) -> OddRail | None:
     """The rail that differs most from the others, where that is more than chance; None where none does."""
-    off, covariance = _rails(before, fitting, seen, player)
+    off, covariance = _rails(problem, around)
     worst: OddRail | None = None
     for number, rail in enumerate(Rail):
         weights = np.full(len(Rail), -1.0 / (len(Rail) - 1))
@@ -55,16 +52,14 @@ def odd_rail(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Play
     return worst
 
 
-def _rails(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> tuple[Floats, Floats]:
+def _rails(problem: Problem, around: Around) -> tuple[Floats, Floats]:
     """(each rail's restitution beside the fitted one, their covariance), all other unknowns let free again."""
-    problem = Problem(before, tuple(seen), player)
-    z = [(n.value - n.prior) / (TABLE[n.name].prior_sd or 1.0) for n in fitting.numbers]
-    x = np.concatenate([z, fitting.off.ravel()])
-    figures = sum(one.count for one in seen)
+    x = np.concatenate([around.numbers, around.off.ravel()])
+    figures = sum(one.count for one in problem.seen)
     rest, slopes = problem.residual(x), problem.slopes(x)
     left, known = rest[:figures], len(x)
     weight = 1.0 / np.sqrt(1.0 + (left / FAR_OFF) ** 2)
-    slopes_all = np.hstack([slopes[:figures], _slopes(fitting, seen, player) * APART]) * weight[:, None]
+    slopes_all = np.hstack([slopes[:figures], _slopes(problem, around) * APART]) * weight[:, None]
     normal = slopes_all.T @ slopes_all + np.eye(known + len(Rail))
     pull = -(slopes_all.T @ (weight * left) + np.concatenate([x, np.zeros(len(Rail))]))
     covariance = np.linalg.inv(normal).astype(np.float64)
@@ -72,16 +67,17 @@ def _rails(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player
     return step[known:] * APART, covariance[known:, known:] * APART**2
 
 
-def _slopes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> Floats:
+def _slopes(problem: Problem, around: Around) -> Floats:
     """(figures, 4): by how many reading errors each figure changes with each rail's restitution."""
-    table, n, rails = replace(fitting.table, fitted=None), len(seen), len(Rail)
+    table, seen, rails = moved(problem.table, around.numbers), problem.seen, len(Rail)
+    n = len(seen)
     kinds = []
     for number in range(rails):
         for sign in (1.0, -1.0):
             own = replace(table, **{NUMBER: getattr(table, NUMBER) + sign * STEP})
             kinds.append([own.params() if k == number else table.params() for k in range(rails)])
-    off = np.tile(fitting.off, (2 * rails, 1))
-    rows = made(list(seen) * (2 * rails), player, off, np.repeat(np.arange(2 * rails), n))
+    off = np.tile(around.off, (2 * rails, 1))
+    rows = made(seen, problem.player, off, np.repeat(np.arange(2 * rails), n))
     found = trace_by_rail(rows, np.array(kinds))
     told = []
     for k in range(2 * rails):

@@ -14,9 +14,9 @@ from fandle.core.player.scatter import CLUB, Player
 from fandle.core.systems.base import figure
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.model import Table
-from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Contact
 from fandle.core.table.standards import standard_twin
+from fandle.core.tablecheck.blame import Blame, blame, named
 from fandle.core.tablecheck.evidence import KINDS, READING, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, STEP, Fitting, moved, shot_figures
 from fandle.core.tablecheck.rails import odd_rail
@@ -27,8 +27,11 @@ Who = Literal["table", "you", "neither", "not yet"]
 ALIKE = 2.0 * math.sqrt(2.0)  # times the scatter: two landings nearer to one another are alike
 SURE = 2.0  # standard deviations
 DRAWS = 200
+LEAST_SD = 0.3  # prior standard deviations: two tables are never told apart more sharply
 TELLING = 0.04  # diamonds: less is nothing to speak of
 LEVEL = 3.0  # standard deviations of a lag's drift
+FORETELLS, ODDS = 3.0, 2.0  # logs from which a fit foretells better, and from which one is likelier than another
+ENOUGH = 0.25  # diamonds: a difference that players see
 
 
 @dataclass(frozen=True)
@@ -73,7 +76,7 @@ def last_landing(setup_: Setup, tables: Sequence[Table]) -> Floats:
     by_stop = len(setup_.watch) == 1
     rest = (0.0, 0.0) if by_stop else None
     seen = Seen(setup_, tuple(Contact(rail, 1.0) for rail in setup_.watch), rest)
-    rows = made([seen] * len(tables), CLUB, np.zeros((len(tables), len(KINDS))), np.arange(len(tables)))
+    rows = made([seen], CLUB, np.zeros((len(tables), len(KINDS))), np.arange(len(tables)))
     found = trace(rows, np.array([table.params() for table in tables]))
     out = []
     for k, table in enumerate(tables):
@@ -120,7 +123,9 @@ def verdict(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Playe
     """Me or the table? From the shots that were played more than once.
 
     Two landings are alike where they are apart by less than 2√2 of the scatter expected of this player in this shot;
-    off where their mean is beyond twice its own standard deviation. Alike and off: the table; apart: the player.
+    off where their mean is beyond twice its own standard deviation. Alike and off: the table; apart: the player. Alike
+    and on: the table, too, where each shot is foretold better with its numbers; too few tries where a difference of
+    `ENOUGH` would not have been seen. A player who is steadily off is told from the table by the odds (`blame`).
     """
     groups: dict[str, list[Seen]] = defaultdict(list)
     for one in seen:
@@ -134,8 +139,38 @@ def verdict(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Playe
         votes[who].append(f"{some[0].setup.kind}: {say}")
     order: tuple[Who, ...] = ("table", "you", "neither")
     best = max(order, key=lambda who: len(votes[who]))
-    words = {"table": "It is the table", "you": "It is you, not the table", "neither": "Neither: it plays as expected"}
-    return Verdict(best, f"{words[best]}. {'; '.join(votes[best])}.")
+    said = "; ".join(votes[best])
+    if best == "you":
+        return Verdict("you", f"It is you, not the table. {said}.")
+    found = blame(fitting)
+    return _weighed(found, best == "table", said, player) or _seen_nothing(fitting, repeated, said, player)
+
+
+def _weighed(found: Blame, off: bool, said: str, player: Player) -> Verdict | None:
+    """The table or a steady error, where the shots foretell each other better with either; off: are repeats so?"""
+    if not off and found.gain < FORETELLS:
+        return None
+    worst = found.worst
+    steady = abs(worst.off) > SURE * worst.sd and found.gain >= FORETELLS
+    what = named(worst, player)
+    if steady and found.you > ODDS:
+        return Verdict("you", f"It is you, steadily: {what} in every shot explains them better than another table.")
+    if off:
+        return Verdict("table", f"It is the table. {said}.")
+    if steady and found.you > -ODDS:
+        return Verdict("not yet", f"Not yet: the table, or {what} in every shot. Play one off the other long rail.")
+    return Verdict("table", f"It is the table: with what was found of it each shot is foretold better. {said}.")
+
+
+def _seen_nothing(fitting: Fitting, repeated: Mapping[str, list[Seen]], said: str, player: Player) -> Verdict:
+    """As expected; or were there too few tries for a difference to be seen?"""
+    hidden = min(
+        SURE * expected_scatter(some[0], fitting.table, player) / math.sqrt(len(some)) for some in repeated.values()
+    )
+    if hidden > ENOUGH:
+        much = f"{figure(hidden)} long or short would not have been seen"
+        return Verdict("not yet", f"Not yet: too few tries to tell. {much}; {said}.")
+    return Verdict("neither", f"Neither: it plays as expected. {said}.")
 
 
 def _of_repeats(before: Table, fitting: Fitting, some: list[Seen], player: Player) -> tuple[Who, str]:
@@ -162,7 +197,7 @@ def _value(one: Seen, figures: Floats) -> float:
 def expected_scatter(one: Seen, table: Table, player: Player) -> float:
     """The standard deviation of a shot's landing as this player makes it, reading included, diamonds."""
     rng = np.random.default_rng(0)
-    rows = made([one] * DRAWS, player, rng.standard_normal((DRAWS, len(KINDS))), np.zeros(DRAWS, np.int64))
+    rows = made([one], player, rng.standard_normal((DRAWS, len(KINDS))), np.zeros(DRAWS, np.int64))
     found = trace(rows, table.params()[None])
     values = np.array([_value(one, figures) for figures in predicted([one] * DRAWS, found, table)])
     low, high = np.nanquantile(values, (0.16, 0.84))  # a stray that meets another rail is no measure of it
@@ -182,7 +217,7 @@ def notes(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player)
             said.append(
                 f"the lag drifts {figure(abs(float(np.mean(drifts))))} to the {side} rail: the table is not level"
             )
-    odd = odd_rail(before, fitting, seen, player)
+    odd = odd_rail(fitting.problem, fitting.around)
     if odd is not None:
         said.append(odd.say)
     speed = float(fitting.off[:, KINDS.speed].mean()) * player.speed_part
@@ -203,12 +238,12 @@ def nearest(fitting: Fitting, before: Table, others: Mapping[str, Table]) -> str
 
 
 def _away(fitting: Fitting, other: Table) -> float:
-    """How far another table's numbers lie, in standard deviations (no less than a third of the prior's)."""
-    off = [
-        (getattr(other, n.name) - n.value) / math.hypot(n.sd, 0.3 * (TABLE[n.name].prior_sd or 1.0))
-        for n in fitting.numbers
-    ]
-    return math.hypot(*off)
+    """How far another table's numbers lie, in standard deviations of all of them together.
+
+    Nothing is known better than to a third of its prior's.
+    """
+    off = np.array([(getattr(other, n.name) - n.value) / n.prior_sd for n in fitting.numbers])
+    return math.sqrt(off @ np.linalg.inv(fitting.covariance + LEAST_SD**2 * np.eye(len(off))) @ off)
 
 
 def like(fitting: Fitting) -> str:

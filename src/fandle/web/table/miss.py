@@ -9,7 +9,7 @@ from typing_extensions import TypedDict
 from fandle.core.errors import BadInputError
 from fandle.core.steps import at_once
 from fandle.core.table.rails import Contact, parse_rails
-from fandle.core.tablecheck.diagnose import SOME, Miss
+from fandle.core.tablecheck.miss import SOME, Miss
 from fandle.core.tablecheck.next_aim import Advice
 from fandle.formats.base import Number
 from fandle.service.diagnose import diagnose

@@ -1,0 +1,56 @@
+"""The table, or a player who is steadily off? Which of them predicts each shot best from the others."""
+
+from dataclasses import dataclass
+
+from fandle.core.player.scatter import Player
+from fandle.core.tablecheck.evidence import KINDS
+from fandle.core.tablecheck.fit import Fitting, unmoved
+from fandle.core.tablecheck.posterior import STEADY, posterior
+
+
+@dataclass(frozen=True)
+class Steady:
+    """By how much a player is off shot after shot, were the table as it was: in the player's standard deviations.
+
+    kind: by `KINDS`; sd: how sure it is.
+    """
+
+    kind: int
+    off: float
+    sd: float
+
+
+@dataclass(frozen=True)
+class Blame:
+    """gain: by how much better (in logs) the numbers found predict each shot from the others than the table as it was.
+
+    you: the log of the odds that only the player is off, steadily, against the table being another; steady: by how
+    much then.
+    """
+
+    gain: float
+    you: float
+    steady: tuple[Steady, ...]
+
+    @property
+    def worst(self) -> Steady:
+        """The offset that is surest."""
+        return max(self.steady, key=lambda each: abs(each.off) / each.sd)
+
+
+def blame(fitting: Fitting) -> Blame:
+    """Weigh the table's numbers against the player's steady offsets."""
+    shots = unmoved(fitting.problem, fitting.off)
+    nothing, offset = posterior(shots, free=False, steady=False), posterior(shots, free=False)
+    mean, sd = offset.offsets()
+    steady = tuple(Steady(kind, float(off), float(by)) for kind, off, by in zip(STEADY, mean, sd, strict=True))
+    return Blame(fitting.said.ahead() - nothing.ahead(), offset.evidence - fitting.said.evidence, steady)
+
+
+def named(steady: Steady, player: Player) -> str:
+    """In words: "the tip 1.6 mm to the right"."""
+    if steady.kind == KINDS.across:
+        return f"the tip {abs(steady.off) * player.tip_mm:.1f} mm to the {'right' if steady.off > 0 else 'left'}"
+    if steady.kind == KINDS.speed:
+        return f"{abs(steady.off) * player.speed_part:.0%} {'firmer' if steady.off > 0 else 'softer'} than meant"
+    return f"the aim {'to the left' if steady.off > 0 else 'to the right'} of the mark"
