@@ -1,7 +1,7 @@
 """Table check and diagnosis on invented tables: what the fit gains, how honest its ranges are, which cause is found.
 
 Sixty tables from the priors, shots made with the scatter named, read to 0.05 diamond; four hundred misses of a known
-cause. Run `PYTHONPATH=. python bench/tablecheck.py` (a minute).
+cause. Run `PYTHONPATH=. python bench/tablecheck.py` (five minutes).
 """
 
 import time
@@ -21,7 +21,7 @@ TABLES, MISSES = 60, 80
 
 def tables(player: Player, times: int) -> None:
     """One line of what sixty tables come to."""
-    before, after, inside, took = [], [], [], []
+    before, after, inside, took, off = [], [], [], [], []
     for seed in range(TABLES):
         rng = np.random.default_rng(1000 + seed)
         hidden = moved(POOL, rng.standard_normal(len(NUMBERS)))
@@ -29,6 +29,7 @@ def tables(player: Player, times: int) -> None:
         start = time.perf_counter()
         found = fit(POOL, shots, player)
         took.append(time.perf_counter() - start)
+        off.append([(number.value - getattr(hidden, number.name)) / number.sd for number in found.numbers])
         new = fresh(rng)
         before.append(apart(new, hidden, POOL))
         after.append(apart(new, hidden, found.table))
@@ -41,6 +42,8 @@ def tables(player: Player, times: int) -> None:
         f"(-{1 - np.median(b) / np.median(a):.0%}), worst growth {(b - a).max():+.3f}, "
         f"inside 95 %: {np.mean(inside):.1%}, {np.median(took):.2f} s"
     )
+    rms = np.sqrt(np.mean(np.square(off), axis=0))
+    print("  rms z:", ", ".join(f"{name} {value:.2f}" for name, value in zip(NUMBERS, rms, strict=True)))
 
 
 def misses() -> None:

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.kick import solve_kick
@@ -99,10 +100,23 @@ def errors(rng: np.random.Generator, cause: str | None) -> Errors:
     return off, z
 
 
-def missed(rng: np.random.Generator, cause: str | None) -> tuple[Miss, Errors, np.ndarray]:
+def among(shot: Miss, others: int, rng: np.random.Generator) -> Miss | None:
+    """The shot with other balls anywhere on the bed; None where they overlap, or lie in its way as meant."""
+    balls = [Ball(str(k + 2), rng.uniform(0.3, 7.7), rng.uniform(0.3, 3.7)) for k in range(others)]
+    try:
+        made = replace(shot, layout=replace(shot.layout, balls=(*shot.layout.balls, *balls)))
+    except BadInputError:
+        return None
+    meant_ = figures_of(made, seen_of(made), CLUB, np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS))))[0]
+    return None if np.isnan(meant_).any() else made
+
+
+def missed(rng: np.random.Generator, cause: str | None, others: int = 0) -> tuple[Miss, Errors, np.ndarray]:
     """A shot made with these errors; of a known cause so large that it lands 0.3 diamond off or more."""
     while True:
-        shot = meant(rng)
+        shot = among(meant(rng), others, rng)
+        if shot is None:
+            continue
         made = errors(rng, cause)
         figures = figures_of(shot, seen_of(shot), CLUB, *made)[0]
         if not np.isnan(figures).any() and (cause is None or 0.3 <= abs(figures[0]) <= 1.8):

@@ -7,13 +7,14 @@ from datetime import date
 import numpy as np
 
 from fandle.core.player.scatter import Player
+from fandle.core.steps import Steps, finish
 from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.evidence import Seen
-from fandle.core.tablecheck.fit import fit
+from fandle.core.tablecheck.fit import fit_steps
 from fandle.core.tablecheck.outcome import Check
 from fandle.core.tablecheck.own_numbers import system_changes
-from fandle.core.tablecheck.report import like, notes, plays, told, verdict
+from fandle.core.tablecheck.report import like, notes, plays, told, verdict_steps
 from fandle.core.tablecheck.shooter import shoot as played_by_shooter
 from fandle.core.tablecheck.shots import BY_ID, Reference, Setup, reference_shot, setup, shots_for
 
@@ -24,14 +25,20 @@ def reference_shots(table: Table) -> list[tuple[Reference, Setup]]:
 
 
 def check(table: Table, seen: Sequence[Seen], player: Player, on: date | None = None) -> Check:
+    """The same at once."""
+    return finish(check_steps(table, seen, player, on))
+
+
+def check_steps(table: Table, seen: Sequence[Seen], player: Player, on: date | None = None) -> Steps[Check]:
     """The check of a table, which is taken as its own prior; on: the day it is dated."""
-    found = fit(table, seen, player)
+    found = yield from fit_steps(table, seen, player)
     if found.table.fitted is not None and on is not None:
         dated = replace(found.table.fitted, date=on.isoformat())
         found = replace(found, table=replace(found.table, fitted=dated))
+    who = yield from verdict_steps(table, found, seen, player)
     return Check(
         table, found, tuple(plays(table, found)), tuple(system_changes(table, found.table, tuple(TITLES))),
-        tuple(told(table, found, seen, player)), verdict(table, found, seen, player), like(found),
+        tuple(told(table, found, seen, player)), who, like(found),
         tuple(notes(table, found, seen, player)),
     )  # fmt: skip
 

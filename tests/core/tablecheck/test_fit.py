@@ -17,11 +17,11 @@ from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.evidence import Seen
 from fandle.core.tablecheck.fit import NUMBERS, Fitting, fit, moved
 from fandle.core.tablecheck.own_numbers import system_changes
-from fandle.core.tablecheck.report import last_landing, like, nearest, notes, plays, verdict
+from fandle.core.tablecheck.report import Verdict, last_landing, like, nearest, notes, plays, verdict
 from fandle.core.tablecheck.shooter import shoot
 from fandle.core.tablecheck.shots import BY_ID, SHOTS, kinds_for, reference_shot, setup, shots_for
 
-TABLES = 10  # of each kind; bench/tablecheck.py does sixty
+TABLES = 7  # of each kind; bench/tablecheck.py does sixty
 
 
 def trials(player: Player, times: int) -> list[tuple[Table, Fitting, float, float]]:
@@ -42,12 +42,14 @@ def test_the_fitted_table_lands_where_the_hidden_one_does(player: Player, times:
     before, after = np.array([each[2] for each in found]), np.array([each[3] for each in found])
     assert np.median(after) < (1.0 - falls) * np.median(before)
     assert (after - before).max() < 0.1
-    inside = []
+    inside, apart_by = [], []
     for hidden, fitting, _, _ in found:
+        apart_by.append([(number.value - getattr(hidden, number.name)) / number.sd for number in fitting.numbers])
         for shot, told in zip(kinds_for(POOL), plays(POOL, fitting), strict=True):
             was, is_ = last_landing(setup(POOL, shot), [POOL, hidden])
             inside.append(abs(told.off - (is_ - was)) <= 1.96 * told.sd)
     assert 0.85 <= np.mean(inside) <= 1.0  # 90 to 98 % over sixty tables: bench/tablecheck.py
+    assert np.sqrt(np.mean(np.square(apart_by))) < 1.3  # and every number's at most 1.2
 
 
 def test_one_wild_landing_moves_the_result_little_and_is_named() -> None:
@@ -70,7 +72,7 @@ def test_what_was_learned_and_what_is_still_the_prior() -> None:
     rng = np.random.default_rng(1)
     found = fit(POOL, shoot([reference_shot(POOL, "lag")] * 3, POOL, STEADY, rng), STEADY)
     learned = {number.name: number.learned for number in found.numbers}
-    assert learned["spin_decay"] < 0.05
+    assert learned["spin_decay"] < 0.1
     assert learned["cloth_rolling"] + learned["cushion_restitution"] > 0.2
     assert found.table.fitted is not None
     assert found.table.fitted.names == NUMBERS
@@ -91,6 +93,45 @@ def test_me_or_the_table() -> None:
     ):
         seen = [Seen(plain, (Contact(Rail.FAR, far), Contact(Rail.NEAR, at))) for at in landings]
         assert verdict(POOL, fit(POOL, seen, STEADY), seen, STEADY).who == who, landings
+
+
+def told_of(hidden: Table, steady: tuple[float, float, float, float], seed: int) -> Verdict:
+    """Me or the table? of seven shots twice, the plain one off the other rail among them; steady: errors made each time."""
+    rng = np.random.default_rng(seed)
+    setups = [reference_shot(POOL, name) for name in (*SIX, "plain-near")] * 2
+    seen = shoot(setups, hidden, CLUB, rng, steady)
+    return verdict(POOL, fit(POOL, seen, CLUB), seen, CLUB)
+
+
+def test_a_player_who_is_steadily_off_is_told_from_the_table() -> None:
+    """Half a tip's radius to the right in every shot, on a table as it should be; then a damp one, played straight."""
+    side = (0.0, 3.2 / CLUB.tip_mm, 0.0, 0.0)
+    of_side = [told_of(POOL, side, seed) for seed in (501, 502)]
+    assert [each.who for each in of_side] == ["you"] * 2
+    assert all("the tip" in each.say and "to the right" in each.say for each in of_side)
+    damp = conditioned(POOL, "damp", "soft")
+    assert [told_of(damp, (0.0,) * 4, seed).who for seed in (500, 501)] == ["table"] * 2
+
+
+def test_as_expected_is_said_only_where_a_difference_would_have_been_seen() -> None:
+    """Two tries of a player who scatters by 10 % in speed show none of 0.3; on a table as it was nobody is blamed."""
+    long = reference_shot(POOL, "corner")
+    seen = shoot([long] * 2, POOL, CLUB, np.random.default_rng(3))
+    said = verdict(POOL, fit(POOL, seen, CLUB), seen, CLUB)
+    assert said.who in ("not yet", "you")
+    said = told_of(POOL, (0.0,) * 4, 500)
+    assert said.who in ("not yet", "neither"), said
+    assert ("would not have been seen" in said.say) == (said.who == "not yet")
+
+
+def test_numbers_beyond_any_table_are_never_told_as_found() -> None:
+    plain = reference_shot(POOL, "plain")
+    seen = [Seen(plain, (Contact(Rail.FAR, 2.95), Contact(Rail.NEAR, 4.6)))] * 2
+    found = fit(POOL, seen, STEADY)
+    dead = replace(found.numbers[0], value=found.numbers[0].prior - 4.0 * found.numbers[0].prior_sd, sd=0.001)
+    assert dead.learned == 0.0
+    said = verdict(POOL, replace(found, numbers=(dead, *found.numbers[1:])), seen, STEADY)
+    assert (said.who, "no table plays" in said.say) == ("not yet", True)
 
 
 def test_a_damp_table_is_called_damp_and_its_systems_change() -> None:

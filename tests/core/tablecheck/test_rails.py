@@ -7,8 +7,9 @@ import pytest
 from campaign.invented import POOL, STEADY, odd_evening
 
 from fandle.core.errors import BadInputError
+from fandle.core.shot.approach import approach
 from fandle.core.table.rails import Contact, Rail
-from fandle.core.tablecheck.evidence import Seen
+from fandle.core.tablecheck.evidence import Seen, own_shot
 from fandle.core.tablecheck.fit import NUMBERS, likeliest, moved
 from fandle.core.tablecheck.rails import odd_rail
 from fandle.core.tablecheck.shots import reference_shot
@@ -57,3 +58,18 @@ def test_contacts_out_of_order_are_refused() -> None:
         Seen(three, (Contact(Rail.FOOT, 2.0), Contact(Rail.FAR, 5.0)))
     with pytest.raises(BadInputError, match="in this order"):
         Seen(three, (Contact(Rail.HEAD, 2.0),))
+
+
+def test_contacts_of_a_shot_of_ones_own_out_of_order_are_refused() -> None:
+    """Far, foot, near as it is played, none or one left out; at a corner either of two rails may come first."""
+    corner = reference_shot(POOL, "corner")
+    way = approach(corner.layout, corner.stroke, corner.direction).events[:3]
+    far, foot, near = (Contact(ev.rail, ev.rail.along(ev.x, ev.y)) for ev in way if ev.rail is not None)
+    shot = corner.layout, corner.stroke, corner.direction
+    own_shot(*shot, (far, near), None)
+    assert own_shot(*shot, (far, foot, near), None).setup.watch == (Rail.FAR, Rail.FOOT, Rail.NEAR)
+    with pytest.raises(BadInputError, match="meets far, foot, near, in this order; landed has foot, far, near"):
+        own_shot(*shot, (foot, far, near), None)
+    own_shot(*shot, (Contact(Rail.FOOT, 3.6), Contact(Rail.FAR, 7.7)), None)
+    with pytest.raises(BadInputError, match="needs its contacts"):
+        own_shot(*shot, (), None)

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from fandle.core.player.scatter import Player
+from fandle.core.steps import Steps
 from fandle.core.tablecheck.evidence import KINDS
 from fandle.core.tablecheck.fit import Fitting, unmoved
-from fandle.core.tablecheck.posterior import STEADY, posterior
+from fandle.core.tablecheck.posterior import STEADY, posterior_steps
 
 
 @dataclass(frozen=True)
@@ -38,10 +39,11 @@ class Blame:
         return max(self.steady, key=lambda each: abs(each.off) / each.sd)
 
 
-def blame(fitting: Fitting) -> Blame:
+def blame_steps(fitting: Fitting) -> Steps[Blame]:
     """Weigh the table's numbers against the player's steady offsets."""
     shots = unmoved(fitting.problem, fitting.off)
-    nothing, offset = posterior(shots, free=False, steady=False), posterior(shots, free=False)
+    nothing = yield from posterior_steps(shots, free=False, steady=False)
+    offset = yield from posterior_steps(shots, free=False)
     mean, sd = offset.offsets()
     steady = tuple(Steady(kind, float(off), float(by)) for kind, off, by in zip(STEADY, mean, sd, strict=True))
     return Blame(fitting.said.ahead() - nothing.ahead(), offset.evidence - fitting.said.evidence, steady)

@@ -9,6 +9,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.constants import DIAMONDS_LONG
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.physics.batch import Strokes
@@ -80,20 +81,29 @@ def own_shot(
 ) -> Seen:
     """A shot of one's own, of which only the contacts told are known. Raises BadInputError.
 
-    Contacts that the shot as it was meant makes in another order are refused, but for two that lie at a corner.
+    Contacts that lie nearer to those of the shot as it was meant in another order are refused, but for two at a corner.
     """
     if not landed:
         raise BadInputError("a shot of your own needs its contacts: give landed", "shots.landed", code="missing")
-    way = approach(layout, stroke, direction, ignore_balls=True).rails
-    if not _in_order(landed, way) and not _at_corner(landed):
-        other = next((some for some in permutations(landed) if _in_order(some, way)), None)
-        if other is not None:
-            raise BadInputError(
-                f"this shot meets {', '.join(each.rail for each in other)}, in this order; landed has "
-                f"{', '.join(each.rail for each in landed)}: put them in order", "shots.landed", code="order",
-            )  # fmt: skip
+    events = approach(layout, stroke, direction, ignore_balls=True).events
+    way = [Contact(ev.rail, ev.rail.along(ev.x, ev.y)) for ev in events if ev.rail is not None]
+    orders = sorted(permutations(landed), key=lambda some: _apart(some, way))
+    if _apart(orders[0], way) + CORNER < _apart(landed, way) and not _at_corner(landed):
+        raise BadInputError(
+            f"this shot meets {', '.join(each.rail for each in orders[0])}, in this order; landed has "
+            f"{', '.join(each.rail for each in landed)}: put them in order", "shots.landed", code="order",
+        )  # fmt: skip
     watch = tuple(contact.rail for contact in landed)
     return Seen(Setup("own", "own", layout, stroke, direction, watch, every=False), landed, rest)
+
+
+def _apart(landed: tuple[Contact, ...], way: list[Contact]) -> float:
+    """How far contacts in this order lie from those of a shot as meant, some of them left out, diamonds."""
+    found, left = 0.0, iter(way)
+    for contact in landed:
+        met = next((each for each in left if each.rail is contact.rail), None)
+        found += NOWHERE * DIAMONDS_LONG if met is None else abs(met.at - contact.at)
+    return found
 
 
 def _at_corner(landed: tuple[Contact, ...]) -> bool:

@@ -20,12 +20,13 @@ from fandle.core.constants import DIAMONDS_LONG, DIAMONDS_SHORT
 from fandle.core.errors import BadInputError
 from fandle.core.physics.batch import Strokes
 from fandle.core.player.scatter import Player
+from fandle.core.steps import Steps, finish
 from fandle.core.table.fitted import Fitted
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Contact
 from fandle.core.tablecheck.evidence import KINDS, STOP_READING, Seen, made, noted, residuals
-from fandle.core.tablecheck.posterior import Around, Posterior, Shots, posterior
+from fandle.core.tablecheck.posterior import Around, Posterior, Shots, posterior_steps
 
 Floats = NDArray[np.float64]
 NUMBERS = tuple(  # what a lone ball can tell of
@@ -35,6 +36,7 @@ STEP = 0.05  # standard deviations of the prior, of a player's error, by which e
 FAR_OFF = 3.0  # reading errors from which a figure pulls less and less
 WILD = 4.0  # and from which a shot is told not to fit
 MOST_STEPS = 25
+BEYOND = 3.5  # standard deviations of the prior; the words of condition go up to 2.9
 SETTLES = 4  # steps to the likeliest errors on a table that stays as it is
 DOUBTFUL = 1.5  # diamonds: a ball that stops nearer to the next rail may have come off that
 
@@ -50,9 +52,14 @@ class Number:
     prior_sd: float
 
     @property
+    def beyond(self) -> bool:
+        """Is it further from what it was than any table's? Then the shots say something else."""
+        return abs(self.value - self.prior) > BEYOND * self.prior_sd
+
+    @property
     def learned(self) -> float:
-        """The share of the prior's variance that the shots took away."""
-        return 1.0 - min(self.sd / self.prior_sd, 1.0) ** 2
+        """The share of the prior's variance that the shots took away; nothing of a number beyond any table's."""
+        return 0.0 if self.beyond else 1.0 - min(self.sd / self.prior_sd, 1.0) ** 2
 
 
 @dataclass(frozen=True)
@@ -143,8 +150,16 @@ class Problem:
 
 
 def fit(table: Table, seen: Sequence[Seen], player: Player) -> Fitting:
+    """The same at once."""
+    return finish(fit_steps(table, seen, player))
+
+
+def fit_steps(table: Table, seen: Sequence[Seen], player: Player) -> Steps[Fitting]:
     """Fit the table's numbers to what was seen. Raises BadInputError where nothing was."""
-    return _whole(*likeliest(table, seen, player))
+    problem, around = likeliest(table, seen, player)
+    yield
+    said = yield from posterior_steps(Shots(problem.left, around))
+    return _whole(problem, around, said)
 
 
 def likeliest(table: Table, seen: Sequence[Seen], player: Player) -> tuple[Problem, Around]:
@@ -200,10 +215,8 @@ def _ahead(one: Seen) -> float:
     return float(np.min(gaps / np.where(np.abs(way) > 1e-9, way, 1e-9)))
 
 
-def _whole(problem: Problem, around: Around) -> Fitting:
+def _whole(problem: Problem, around: Around, said: Posterior) -> Fitting:
     """The fit with how sure it is: the numbers' means and spreads over what the shots really say."""
-    shots = Shots(problem.left, around)
-    said = posterior(shots)
     table, sds = problem.table, np.array([TABLE[name].prior_sd or 0.0 for name in NUMBERS])
     was = np.array([getattr(table, name) for name in NUMBERS])
     low, high = (np.array([getattr(TABLE[name], end) for name in NUMBERS]) for end in ("low", "high"))

@@ -71,25 +71,25 @@ def figures_of(miss: Miss, seen: Seen, player: Player, off: Floats, z: Floats) -
     same = np.array([_same_rails(miss, row) for row in found.rails])
     landed = np.where(same, travel * (found.crossed - goal) / unit, np.nan)
     alone = np.array(predicted(every, found, table))
-    contacts, stop = alone[:, : len(miss.touched)], alone[:, len(seen.landed) :]
-    if len(miss.layout.balls) > 1:
-        numbers = np.array([each.params() for each in tables])
-        out = play_batch(rows, numbers, miss.layout.obstacles(), WHOLE if miss.stopped else TO_FIRST_BALL)
-        landed, contacts, stop = _among(miss, out, landed, contacts)
+    contacts, stop = alone[:, : len(miss.touched)], np.empty((n, 0))
+    numbers = np.array([each.params() for each in tables])
+    balls = miss.layout.obstacles()
+    others = np.delete(balls, miss.layout.index(miss.layout.require_target().id), axis=0)
+    if len(others):
+        landed, contacts = _up_to(miss, play_batch(rows, numbers, others, TO_FIRST_BALL), landed, contacts)
+    if miss.stopped is not None:
+        rests = play_batch(rows, numbers, balls, WHOLE).rests[:, 0]
+        stop = rests / (table.diamond_x, table.diamond_y)
     return np.concatenate([landed[:, None], contacts, stop], axis=1)
 
 
-def _among(miss: Miss, out: Outcomes, landed: Floats, contacts: Floats) -> tuple[Floats, Floats, Floats]:
-    """(the landing, the contacts, the stop) among the other balls.
-
-    A ball met before the last rail ends what is seen of the way; where the cue ball stops is told off every ball met.
-    """
+def _up_to(miss: Miss, out: Outcomes, landed: Floats, contacts: Floats) -> tuple[Floats, Floats]:
+    """(the landing, the contacts) as far as other balls let the cue ball come: one that is met ends what is seen."""
     rails = np.where(out.first == NOTHING, len(miss.rails) + len(miss.touched), out.before_first)
-    landed = np.where(rails >= len(miss.rails), landed, np.nan)
-    contacts = np.where(np.arange(contacts.shape[1]) < rails[:, None], contacts, np.nan)
-    if miss.stopped is None:
-        return landed, contacts, np.empty((len(landed), 0))
-    return landed, contacts, out.rests[:, 0] / (miss.layout.table.diamond_x, miss.layout.table.diamond_y)
+    return (
+        np.where(rails >= len(miss.rails), landed, np.nan),
+        np.where(np.arange(contacts.shape[1]) < rails[:, None], contacts, np.nan),
+    )
 
 
 def _same_rails(miss: Miss, rails: NDArray[np.int64]) -> bool:

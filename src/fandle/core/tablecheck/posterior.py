@@ -20,6 +20,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.steps import Steps, finish
 from fandle.core.tablecheck.evidence import KINDS
 
 Floats = NDArray[np.float64]
@@ -27,10 +28,11 @@ Left = Callable[[Floats, Floats], Floats]  # (m, k) numbers, (m, s, n, 4) errors
 Likely = Callable[[Floats, Floats], Floats]  # (m, k) numbers, (m, 3) steady offsets: (m, n) logs
 STEADY = (KINDS.speed, KINDS.across, KINDS.direction)  # of these a player may be off shot after shot
 STEADY_SD = np.array([1.0, 2.0, 1.0])  # prior of each, in the player's standard deviations
-PLAYED = ((8, 16), (24, 8), (10**9, 4))  # up to so many shots, twice so many of the errors of each for every draw
+PLAYED = ((24, 8), (10**9, 4))  # up to so many shots, twice so many of the errors of each for every draw
 ROOMIER = 1.15  # times the spread of a shot's likeliest errors
 DRAWN, FEW, STAGES, ALIVE, TAILS = 512, 128, 8, 0.2, 6  # draws at last, on the way; stages, effective share, tails
 ROUNDS, WIDER = 2, 1.3  # of drawing at last; times the spread found
+AT_ONCE = 64  # draws in one step
 LOOKS = 2  # at the engine, for a shot's likeliest errors
 MOST_LEFT = 20.0  # reading errors that a step makes up for
 FAR = 5.0  # standard deviations: no shot is made further off
@@ -175,6 +177,11 @@ def _students(n: int, mean: Floats, spread: Floats, rng: np.random.Generator) ->
 
 
 def posterior(shots: Shots, free: bool = True, steady: bool = True) -> Posterior:
+    """The same at once."""
+    return finish(posterior_steps(shots, free, steady))
+
+
+def posterior_steps(shots: Shots, free: bool = True, steady: bool = True) -> Steps[Posterior]:
     """Draws of what the shots say of the table's numbers, where these are free, and of the player's steady offsets.
 
     Numbers that are not free stay as they were.
@@ -185,14 +192,14 @@ def posterior(shots: Shots, free: bool = True, steady: bool = True) -> Posterior
         return space.said(nought, np.zeros(1), shots.likely(*space.split(nought)))
     mean, spread, rng = space.mean, space.spread, np.random.default_rng(0)
     for _ in range(STAGES):
-        at, log, _ = space.drawn(shots.roughly, (mean, spread), FEW, rng)
+        at, log, _ = yield from space.drawn(shots.roughly, (mean, spread), FEW, rng)
         heat = _heat(log)
         mean, spread = _moments(at[:, space.unknown], _weights(heat * log))
         if heat == 1.0:
             break
     parts = []
     for _ in range(ROUNDS):
-        at, log, by_shot = space.drawn(shots.likely, (mean, spread), DRAWN // ROUNDS, rng)
+        at, log, by_shot = yield from space.drawn(shots.likely, (mean, spread), DRAWN // ROUNDS, rng)
         parts.append((at, log, by_shot))
         mean, spread = _moments(at[:, space.unknown], _weights(_heat(log) * log))
     return space.said(*(np.concatenate(column) for column in zip(*parts, strict=True)))
@@ -223,7 +230,7 @@ class Space(NamedTuple):
 
     def drawn(
         self, likely: Likely, around: tuple[Floats, Floats], n: int, rng: np.random.Generator
-    ) -> tuple[Floats, Floats, Floats]:
+    ) -> Steps[tuple[Floats, Floats, Floats]]:
         """(draws from a Student t, the logs of their weights, how likely each shot is)."""
         from scipy.stats import multivariate_t, norm
 
@@ -231,7 +238,11 @@ class Space(NamedTuple):
         free = _students(n, *around, rng)
         at = np.zeros((n, len(self.prior)))
         at[:, self.unknown] = free
-        by_shot = likely(*self.split(at))
+        parts = []
+        for some in np.array_split(at, max(n // AT_ONCE, 1)):
+            parts.append(likely(*self.split(some)))
+            yield
+        by_shot = np.concatenate(parts)
         before = np.asarray(norm.logpdf(free, scale=self.prior[self.unknown]), np.float64).sum(axis=1)
         return at, by_shot.sum(axis=1) + before - np.asarray(proposed.logpdf(free), np.float64), by_shot
 

@@ -11,12 +11,13 @@ from numpy.typing import NDArray
 
 from fandle.core.physics.trace import trace
 from fandle.core.player.scatter import CLUB, Player
+from fandle.core.steps import Steps, finish
 from fandle.core.systems.base import figure
 from fandle.core.table.condition import CLOTHS, OWN, RUBBERS, conditioned
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Contact
 from fandle.core.table.standards import standard_twin
-from fandle.core.tablecheck.blame import Blame, blame, named
+from fandle.core.tablecheck.blame import Blame, blame_steps, named
 from fandle.core.tablecheck.evidence import KINDS, READING, Seen, made, predicted
 from fandle.core.tablecheck.fit import NUMBERS, STEP, Fitting, moved, shot_figures
 from fandle.core.tablecheck.rails import odd_rail
@@ -30,7 +31,7 @@ DRAWS = 200
 LEAST_SD = 0.3  # prior standard deviations: two tables are never told apart more sharply
 TELLING = 0.04  # diamonds: less is nothing to speak of
 LEVEL = 3.0  # standard deviations of a lag's drift
-FORETELLS, ODDS = 3.0, 2.0  # logs from which a fit foretells better, and from which one is likelier than another
+FORETELLS, ODDS = 3.0, 2.0  # logs from which a fit foretells better, and up to which it may be the one or the other
 ENOUGH = 0.25  # diamonds: a difference that players see
 
 
@@ -120,6 +121,11 @@ def told(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) 
 
 
 def verdict(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> Verdict:
+    """The same at once."""
+    return finish(verdict_steps(before, fitting, seen, player))
+
+
+def verdict_steps(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> Steps[Verdict]:
     """Me or the table? From the shots that were played more than once.
 
     Two landings are alike where they are apart by less than 2√2 of the scatter expected of this player in this shot;
@@ -140,9 +146,11 @@ def verdict(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Playe
     order: tuple[Who, ...] = ("table", "you", "neither")
     best = max(order, key=lambda who: len(votes[who]))
     said = "; ".join(votes[best])
+    if any(number.beyond for number in fitting.numbers):
+        return Verdict("not yet", "Not yet: no table plays as these shots say. Look at what was noted, and play again.")
     if best == "you":
         return Verdict("you", f"It is you, not the table. {said}.")
-    found = blame(fitting)
+    found = yield from blame_steps(fitting)
     return _weighed(found, best == "table", said, player) or _seen_nothing(fitting, repeated, said, player)
 
 
@@ -153,7 +161,7 @@ def _weighed(found: Blame, off: bool, said: str, player: Player) -> Verdict | No
     worst = found.worst
     steady = abs(worst.off) > SURE * worst.sd and found.gain >= FORETELLS
     what = named(worst, player)
-    if steady and found.you > ODDS:
+    if steady and found.you > 0.0:
         return Verdict("you", f"It is you, steadily: {what} in every shot explains them better than another table.")
     if off:
         return Verdict("table", f"It is the table. {said}.")

@@ -15,13 +15,17 @@ from fandle.core.tablecheck.shots import Setup
 BEYOND = 0.4  # diamonds past a corner that a reading may lie
 
 
-def shoot(setups: Sequence[Setup], hidden: Table, player: Player, rng: np.random.Generator) -> list[Seen]:
+def shoot(
+    setups: Sequence[Setup], hidden: Table, player: Player, rng: np.random.Generator,
+    steady: tuple[float, ...] = (0.0,) * len(KINDS),
+) -> list[Seen]:  # fmt: skip
     """Each shot made with this player's errors on the hidden table, and read as well as one reads by eye.
 
+    steady: errors made in every shot beside them, by `KINDS`, in the player's standard deviations.
     Where the ball does not come to a rail that is watched, the reading ends.
     """
     asked = [Seen(each, tuple(Contact(rail, 0.0) for rail in each.watch), (0.0, 0.0)) for each in setups]
-    off = rng.standard_normal((len(setups), len(KINDS)))
+    off = rng.standard_normal((len(setups), len(KINDS))) + steady
     found = trace(made(asked, player, off, np.zeros(len(setups), np.int64)), hidden.params()[None])
     return [read(one.setup, figures, rng) for one, figures in zip(asked, predicted(asked, found, hidden), strict=True)]
 

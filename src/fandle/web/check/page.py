@@ -11,7 +11,7 @@ from starlette.concurrency import run_in_threadpool
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.approach import approach
-from fandle.core.steps import at_once
+from fandle.core.steps import Steps, at_once
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
 from fandle.core.table.rails import Contact, parse_rails
@@ -24,7 +24,7 @@ from fandle.core.tablecheck.report import nearest
 from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.core.words.spoken import mixed
 from fandle.formats.files import table_json
-from fandle.service.check import check, reference_shots, shoot
+from fandle.service.check import check_steps, reference_shots, shoot
 from fandle.store import club
 from fandle.web import address
 from fandle.web.check.models import (
@@ -122,15 +122,15 @@ async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
     """What the shots so far come to."""
     shelf = shelf_of(request)
 
-    def checked() -> ResultModel:
+    def checked() -> Steps[ResultModel]:
         table = shelf.table(question.table)
         before = standard_twin(table) if question.hidden else table
         seen = [_seen(shot, before) for shot in question.shots]
-        found = check(before, seen, player_of(request), datetime.now(UTC).date())
+        found = yield from check_steps(before, seen, player_of(request), datetime.now(UTC).date())
         others = {name: each for name, each in shelf.tables().items() if name != question.table}
         return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, at_once(checked), quick=False)
+    return await works_of(request).run(request, checked(), quick=False)
 
 
 def _seen(shot: PlayedModel, table: Table) -> Seen:

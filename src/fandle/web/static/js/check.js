@@ -22,6 +22,8 @@ let marks = [];
 let stop = null;
 let result = null;
 let turn = noted.length;
+let asking = false;
+let behind = false; // has a shot been noted since it was asked?
 
 // The one played least; those that only compare two rails come after two rounds of the others.
 function next() {
@@ -106,31 +108,38 @@ function fault(message) {
   find("fault").hidden = !message;
 }
 
-async function note(shot) {
-  busy(true);
+function note(shot) {
   noted.push(shot);
   sessionStorage.setItem(KEPT + table, JSON.stringify(noted));
-  await ask();
+  ask();
 }
 
 function busy(on) {
-  for (const id of ["note", "again", "skip", "shooter", "keep"]) find(id).disabled = on;
+  for (const id of ["note", "again", "skip", "shooter"]) find(id).disabled = on;
 }
 
+// One question at a time: whoever notes on meanwhile is answered with all shots together.
 async function ask() {
-  if (!noted.length) {
-    result = null;
-    show();
-    return;
+  behind = true;
+  show();
+  if (asking) return;
+  asking = true;
+  while (behind) {
+    behind = false;
+    await answer();
   }
+  asking = false;
+  show();
+}
+
+async function answer() {
+  const known = noted.map(({ shot, landed, rest }) => ({ shot, landed, rest }));
   try {
-    result = await post(urls.check, JSON.stringify({ table, hidden, shots: noted.map(({ shot, landed, rest }) => ({ shot, landed, rest })) }));
+    result = known.length ? await post(urls.check, JSON.stringify({ table, hidden, shots: known })) : null;
     fault("");
   } catch (error) {
     fault(error.message);
   }
-  busy(false);
-  show();
 }
 
 function show() {
@@ -145,6 +154,10 @@ function show() {
     const landed = shot.landed.map(({ at }) => at.toFixed(2)).join(", ");
     return html("li", { class: result?.wild.includes(index) ? "wild" : "" }, html("span", {}, `${index + 1}. ${shot.shot}: ${landed}`), off);
   }));
+  const waits = asking || behind;
+  find("keep").disabled = waits;
+  find("verdict").setAttribute("aria-busy", String(waits));
+  find("reads").hidden = !waits;
   find("verdict").replaceChildren(...(result ? [...result.verdict.split(/(?<=\.) /).map((text) => html("p", {}, sentence(text))), html("p", {}, `It plays like ${result.like}.`)] : [html("p", {}, "Two or three shots already tell something. Stop whenever you like.")]));
   find("plays").replaceChildren(...(result ? [playsTable(result.plays)] : []));
   find("says").replaceChildren(...(result?.says ?? []).map((text) => html("li", {}, sentence(text))));
@@ -162,12 +175,12 @@ function playsTable(rows) {
   return html("table", { class: "plays" }, html("caption", { class: "visually-hidden" }, "How each kind of shot plays, diamonds"), html("thead", {}, html("tr", {}, html("th", { scope: "col" }, "shot"), html("th", { scope: "col" }, "short · long"), html("th", { scope: "col" }))), body);
 }
 
-find("note").addEventListener("click", async () => {
-  await note({ shot: current.id, landed: marks.map(({ rail, at }) => ({ rail, at })), rest: stop });
+find("note").addEventListener("click", () => {
+  note({ shot: current.id, landed: marks.map(({ rail, at }) => ({ rail, at })), rest: stop });
   begin(next());
 });
-find("again").addEventListener("click", async () => {
-  await note({ shot: current.id, landed: marks.map(({ rail, at }) => ({ rail, at })), rest: stop });
+find("again").addEventListener("click", () => {
+  note({ shot: current.id, landed: marks.map(({ rail, at }) => ({ rail, at })), rest: stop });
   begin(current);
 });
 find("skip").addEventListener("click", () => begin(shots[(shots.indexOf(current) + 1) % shots.length]));
@@ -178,12 +191,12 @@ find("shooter").addEventListener("click", async () => {
     turn += 1;
     if (!hidden && noted.length) noted = [];
     hidden = true;
-    await note({ shot: current.id, ...read, shooter: true });
+    note({ shot: current.id, ...read, shooter: true });
     begin(next());
   } catch (error) {
-    busy(false);
     fault(error.message);
   }
+  busy(false);
 });
 find("check-table").addEventListener("change", (event) => { location.href = `${urls.room}?table=${encodeURIComponent(event.target.value)}`; });
 // Other numbers for this table, unless somebody else has changed them since they were seen.
