@@ -14,7 +14,6 @@ HEAVIEST_CUT = math.radians(80.0)  # a thinner cut is nobody's
 # a cut that turns by φ is thrown back by a seventh of it where the balls grip one another, and by less the thinner it
 # is (impulse of two rolling spheres); the width is fitted to played draws, see tests/core/choice/test_leave.py
 THROWN, THROWN_RAD = 1.0 / 7.0, 0.3
-STEEP, NEAR_M, RUN = 0.2, 0.004, 12.0  # slope to a rail a ball runs along; how near; radii of such a way at least
 TURNS = 2  # times that the way to a pocket is turned towards the middle of what drops from there
 
 
@@ -24,8 +23,7 @@ class Room(NamedTuple):
     low, high: (speeds, k, turns) lines that drop, m left of the middle, by the ball's speed there (rising) and its
     direction off the axis from −steepest to steepest (rad). length, width, r: of the bed and a ball, m. pace: of the
     stroke, m/s; slows, rolls: what cloth takes from a sliding, a rolling ball, m/s²; passed: the share of its speed
-    that a ball passes on to one that it hits full; hugs: the share of its angle at which a rolling ball leaves a rail
-    that it has met at a narrow one.
+    that a ball passes on to one that it hits full.
     """
 
     middle: Floats
@@ -41,7 +39,6 @@ class Room(NamedTuple):
     slows: float
     rolls: float
     passed: float
-    hugs: float
 
 
 @kernel
@@ -79,10 +76,8 @@ def drops(room: Room, pocket: int, turn: float, speed: float) -> tuple[float, fl
 
 
 @kernel
-def aimed_at(
-    room: Room, pocket: int, cue_x: float, cue_y: float, x: float, y: float
-) -> tuple[float, float, float, float]:
-    """Where a ball at x, y is sent for a pocket, and its room there to the left and the right: (x, y, left, right), m."""
+def aimed_at(room: Room, pocket: int, cue_x: float, cue_y: float, x: float, y: float) -> tuple[float, float, float]:
+    """Where a ball at x, y is sent for a pocket, and half the room it has there: (x, y, half), m."""
     mx, my = room.middle[pocket, 0], room.middle[pocket, 1]
     ax, ay = room.axis[pocket, 0], room.axis[pocket, 1]
     gx, gy, half = mx, my, 0.0
@@ -96,68 +91,27 @@ def aimed_at(
         low, high = drops(room, pocket, math.atan2(ax * uy - ay * ux, ax * ux + ay * uy), speed)
         half, middle = 0.5 * (high - low), 0.5 * (low + high)
         gx, gy = mx - middle * uy, my + middle * ux
-    left, right = half, half
-    for rail in range(4):
-        along, side = _along(room, pocket, rail, x, y, gx, gy, half)
-        if side > 0:
-            left = max(left, along)
-        elif side < 0:
-            right = max(right, along)
-    return gx, gy, left, right
-
-
-@kernel
-def _along(
-    room: Room, pocket: int, rail: int, x: float, y: float, gx: float, gy: float, half: float
-) -> tuple[float, int]:
-    """(the room towards a rail that a ball runs along, m; 1 where it lies to the left, −1 to the right, 0 elsewhere).
-
-    Sent further to the rail it meets it, and leaves it at so narrow an angle that it stays near it: at the slope s it
-    comes to the pocket at a height `hugs`·(s·D − gap), D being the way, and may be as high as the room is wide.
-    """
-    lies = _gap(rail, x, y, room)
-    ends = _gap(rail, gx, gy, room)
-    away = max(math.hypot(gx - x, gy - y), 1e-9)
-    if (
-        half <= 0.0
-        or abs(ends - lies) > STEEP * away
-        or _gap(rail, room.middle[pocket, 0], room.middle[pocket, 1], room) > room.r
-    ):
-        return 0.0, 0
-    if ends > half + NEAR_M or away < RUN * room.r:
-        return 0.0, 0
-    above = max(ends, 0.0)
-    ux, uy = (gx - x) / away, (gy - y) / away
-    nx, ny = (0.0, -1.0) if rail == 0 else (0.0, 1.0) if rail == 1 else (-1.0, 0.0) if rail == 2 else (1.0, 0.0)
-    return above + (above + half) / room.hugs, 1 if ux * ny - uy * nx > 0.0 else -1
-
-
-@kernel
-def _gap(rail: int, x: float, y: float, room: Room) -> float:
-    """Between a ball at x, y and a rail, m: near, far, head, foot."""
-    along = y if rail == 0 else room.width - y if rail == 1 else x if rail == 2 else room.length - x
-    return along - room.r
+    return gx, gy, half
 
 
 @kernel
 def pot_chance(
-    x: float, y: float, gx: float, gy: float, ux: float, uy: float, left: float, right: float, sigma: float, r: float
+    x: float, y: float, gx: float, gy: float, ux: float, uy: float, free: float, sigma: float, r: float
 ) -> float:
-    """The chance of a straight pot over the ghost ball at gx, gy. The object ball may be off by `left`, `right` (rad).
+    """The chance of a straight pot over the ghost ball at gx, gy. The object ball may be off by `free` (rad).
 
     With the cut φ, thrown back as it is, the cue ball may pass 2R·sin(φ ± free) off the object ball's centre, at the
     distance D = L + 2R·cos φ, L being its way to the ghost ball: the normal chance of −2R(sin φ − sin(φ − free))/D …
-    2R(sin(φ + free) − sin φ)/D, free being the room on the side to which a thinner, a fuller hit sends the ball.
+    2R(sin(φ + free) − sin φ)/D.
     """
     reach = max(math.hypot(gx - x, gy - y), 1e-9)
     cut = ((gx - x) * ux + (gy - y) * uy) / reach
-    if left <= 0.0 or right <= 0.0 or cut <= math.cos(HEAVIEST_CUT):
+    if free <= 0.0 or cut <= math.cos(HEAVIEST_CUT):
         return 0.0
     angle = math.acos(min(cut, 1.0))
-    thinner, fuller = (left, right) if (gx - x) * uy - (gy - y) * ux > 0.0 else (right, left)
-    thrown = 1.0 - THROWN / math.cosh(angle / THROWN_RAD) ** 2
-    most = math.sin(min(angle + thinner / thrown, 0.5 * math.pi)) - math.sin(angle)
-    least = math.sin(angle) - math.sin(angle - min(fuller / thrown, 0.5 * math.pi))
+    turned = min(free / (1.0 - THROWN / math.cosh(angle / THROWN_RAD) ** 2), 0.5 * math.pi)
+    most = math.sin(min(angle + turned, 0.5 * math.pi)) - math.sin(angle)
+    least = math.sin(angle) - math.sin(angle - turned)
     scale = 2.0 * r / ((reach + 2.0 * r * cut) * sigma * math.sqrt(2.0))
     return 0.5 * (math.erf(scale * most) + math.erf(scale * least))
 
@@ -182,13 +136,13 @@ def best_pots(
             for hole in range(len(room.middle)):
                 if only >= 0 and hole != only:
                     continue
-                gx, gy, left, right = aimed_at(room, hole, x, y, bx, by)
+                gx, gy, half = aimed_at(room, hole, x, y, bx, by)
                 away = max(math.hypot(gx - bx, gy - by), 1e-9)
                 ux, uy = (gx - bx) / away, (gy - by) / away
                 hx, hy = bx - wide * ux, by - wide * uy
                 if not (r <= hx <= room.length - r and r <= hy <= room.width - r):
                     continue
-                chance = pot_chance(x, y, hx, hy, ux, uy, left / away, right / away, sigma, r)
+                chance = pot_chance(x, y, hx, hy, ux, uy, half / away, sigma, r)
                 if not chance > p[i] or not clear(balls, k, bx, by, gx, gy, wide):
                     continue
                 if clear(balls, k, x, y, hx, hy, wide):
