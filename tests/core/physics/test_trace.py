@@ -59,6 +59,18 @@ def test_a_leg_carried_on_meets_the_rail_it_meets() -> None:
     assert np.isnan(found.carried[0, 0, RAILS.index(Rail.NEAR)])  # it moves away from that one
 
 
+def test_a_trace_to_a_rail_is_the_beginning_of_the_whole() -> None:
+    rng, n = np.random.default_rng(2), 60
+    at, start = rng.uniform(0.0, 2 * math.pi, n), rng.uniform((0.2, 0.2), (2.3, 1.0), (n, 2))
+    rows = Strokes(at, np.tile(Stroke(3.5, side=0.2).array(), (n, 1)), start, np.zeros(n, np.int64))
+    whole, part = (trace(rows, POOL.params()[None], most=most) for most in (None, np.full(n, 2)))
+    assert np.array_equal(part.rails[:, :2], whole.rails[:, :2])
+    assert np.array_equal(part.at[:, :2], whole.at[:, :2], equal_nan=True)
+    assert np.array_equal(part.carried[:, :2], whole.carried[:, :2], equal_nan=True)
+    assert (part.rails[:, 2:] < 0).all()
+    assert (whole.rails[:, 2] >= 0).sum() > n / 2
+
+
 def test_a_table_of_four_alike_rails_plays_as_one_of_one_rubber() -> None:
     """Rail by rail is the same to the last digit; another restitution shows after its own rail and not before."""
     rng, n = np.random.default_rng(8), 120

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from fandle.core.player.scatter import Player
 from fandle.core.steps import Steps
-from fandle.core.tablecheck.evidence import KINDS
+from fandle.core.tablecheck.evidence import KINDS, off_words
 from fandle.core.tablecheck.fit import Fitting, unmoved
 from fandle.core.tablecheck.posterior import STEADY, posterior_steps
 
@@ -51,8 +51,6 @@ def blame_steps(fitting: Fitting) -> Steps[Blame]:
 
 def named(steady: Steady, player: Player) -> str:
     """In words: "the tip 1.6 mm to the right"."""
-    if steady.kind == KINDS.across:
-        return f"the tip {abs(steady.off) * player.tip_mm:.1f} mm to the {'right' if steady.off > 0 else 'left'}"
-    if steady.kind == KINDS.speed:
-        return f"{abs(steady.off) * player.speed_part:.0%} {'firmer' if steady.off > 0 else 'softer'} than meant"
+    if steady.kind != KINDS.direction:
+        return off_words(steady.kind, steady.off, player)
     return f"the aim {'to the left' if steady.off > 0 else 'to the right'} of the mark"

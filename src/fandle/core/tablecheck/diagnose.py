@@ -15,7 +15,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import crossing, inset_of
 from fandle.core.player.scatter import Player
 from fandle.core.table.parameters import TABLE
-from fandle.core.tablecheck.evidence import KINDS, Seen, aim_sd
+from fandle.core.tablecheck.evidence import KINDS, SLOWEST_PART, Seen, aim_sd, off_words
 from fandle.core.tablecheck.fit import NUMBERS
 from fandle.core.tablecheck.miss import Miss, figures_of, seen_of
 
@@ -182,13 +182,11 @@ def _around(
 def _sized(miss: Miss, player: Player, cause: Cause, size: float) -> tuple[float, str]:
     """(the size in the cause's own unit, in words)."""
     table = miss.layout.table
-    if cause == "speed":
-        part = max(player.speed_part * size, -0.8)
-        return part, f"{abs(part):.0%} {'firmer' if part > 0 else 'softer'} than meant"
-    if cause in ("side", "height"):
-        tip = player.tip_mm * size
-        way = ("right" if tip > 0 else "left") if cause == "side" else ("higher" if tip > 0 else "lower")
-        return tip / 1000 / table.ball_radius, f"the tip {abs(tip):.1f} mm {'to the ' if cause == 'side' else ''}{way}"
+    if cause in KIND_OF and cause != "mark":
+        say = off_words(KIND_OF[cause], size, player)
+        if cause == "speed":
+            return max(player.speed_part * size, SLOWEST_PART - 1.0), say
+        return player.tip_mm * size / 1000 / table.ball_radius, say
     if cause == "table":
         return size, "the table plays otherwise than its numbers say"
     seen = seen_of(miss)

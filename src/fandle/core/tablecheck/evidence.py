@@ -126,6 +126,16 @@ class Errors(NamedTuple):
 KINDS: Errors = Errors()
 
 
+def off_words(kind: int, off: float, player: Player) -> str:
+    """An error of speed or tip in words: "the tip 1.6 mm to the right"; off: in the player's standard deviations."""
+    if kind == KINDS.speed:
+        part = max(player.speed_part * off, SLOWEST_PART - 1.0)
+        return f"{abs(part):.0%} {'firmer' if part > 0 else 'softer'} than meant"
+    across = kind == KINDS.across
+    way = ("right" if off > 0 else "left") if across else ("higher" if off > 0 else "lower")
+    return f"the tip {abs(player.tip_mm * off):.1f} mm {'to the ' if across else ''}{way}"
+
+
 def made(seen: Sequence[Seen], player: Player, off: Floats, tables: NDArray[np.int64]) -> Strokes:
     """The strokes as they were made, all shots a whole number of times. off: (n, 4) errors; tables: which one each is
     played on.

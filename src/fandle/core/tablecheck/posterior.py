@@ -20,7 +20,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.steps import Steps, finish
+from fandle.core.steps import Steps
 from fandle.core.tablecheck.evidence import KINDS
 
 Floats = NDArray[np.float64]
@@ -174,11 +174,6 @@ def _students(n: int, mean: Floats, spread: Floats, rng: np.random.Generator) ->
     even = qmc.Sobol(len(mean) + 1, seed=rng).random(n)
     wide = np.sqrt(TAILS / chi2.ppf(even[:, -1:], TAILS))
     return np.asarray(mean + wide * (norm.ppf(even[:, :-1]) @ np.linalg.cholesky(spread).T), np.float64)
-
-
-def posterior(shots: Shots, free: bool = True, steady: bool = True) -> Posterior:
-    """The same at once."""
-    return finish(posterior_steps(shots, free, steady))
 
 
 def posterior_steps(shots: Shots, free: bool = True, steady: bool = True) -> Steps[Posterior]:

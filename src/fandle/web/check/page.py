@@ -160,7 +160,7 @@ def _learned(number: Number) -> LearnedRow:
     return {
         "label": shown.label,
         "before": before,
-        "now": f"{now} ± {sd} {shown.unit}".rstrip(),
+        "now": "no table plays so: measure again" if number.beyond else f"{now} ± {sd} {shown.unit}".rstrip(),
         "learned": number.learned,
     }
 
