@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from fandle.core.choice.error import Marked, spreads
 from fandle.core.choice.field import Field
 from fandle.core.choice.judge import judge, pocket_number
-from fandle.core.choice.stretch import Stretch, over_own, reached
+from fandle.core.choice.stretch import Stretch, cut, over_own, reached
 from fandle.core.lines.marks import crossing, direction_to, markable
 from fandle.core.lines.question import Question
 from fandle.core.physics.batch import Outcomes
@@ -22,6 +22,7 @@ from fandle.core.steps import Steps
 Floats = NDArray[np.float64]
 PLATEAU = 0.005  # chances this near to the best are the best: the middle of them is aimed at
 AS_GOOD = 0.02  # a full hit, else a plain mark, is aimed at where it costs no more than this
+MORE_AIMS = 3  # other places in a stretch that are tried where what is left counts
 EDGE_RAD = 1e-5  # how sharply the ends of a window are told: a hundredth of a millimetre at a metre
 WITH_MARK = ("kick", "rail-first", "point")
 
@@ -60,6 +61,19 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
     plateau = np.flatnonzero(chance >= best - PLATEAU)
     middle = float(np.sort(aims[plateau])[len(plateau) // 2])
     return Aimed(stretch, middle, mark_of(field, stretch, middle), best)
+
+
+def aimed_apart(field: Field, stretch: Stretch, player: Player) -> list[Aimed]:
+    """The same, and the middles of a few other runs of directions that serve: what is left turns on a look."""
+    first, at = aimed(field, stretch, player), stretch.at
+    runs = [(a, b) for _, a, b in cut(np.where(stretch.good > 0.0, 0, -1))]
+    others = [(a, b) for a, b in runs if not at[a] <= first.direction <= at[b - 1]]
+    others.sort(key=lambda run: -float(stretch.good[slice(*run)].sum()))
+    found = [first]
+    for a, b in others[:MORE_AIMS]:
+        middle = float(at[(a + b) // 2])
+        found.append(Aimed(stretch, middle, mark_of(field, stretch, middle), first.estimate))
+    return found
 
 
 def _at(stretch: Stretch) -> Floats:

@@ -36,7 +36,7 @@ def room_of(table: Table) -> Room:
         np.array([mouth.axis for mouth in holes]).reshape(-1, 2),
         np.array(SPEEDS), lines[:, :, 0].copy(), lines[:, :, 1].copy(), STEEPEST, table.length, table.width,
         table.ball_radius, default_speed(table), table.cloth_sliding * GRAVITY, table.cloth_rolling * GRAVITY,
-        0.5 * (1.0 + table.ball_restitution),
+        0.5 * (1.0 + table.ball_restitution), table.cushion_restitution,
     )  # fmt: skip
 
 

@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from fandle.core.choice.aiming import Aimed, aimed, mark_of, sharpened
+from fandle.core.choice.aiming import MORE_AIMS, Aimed, aimed, aimed_apart, mark_of, sharpened
 from fandle.core.choice.bank_mark import bank_marked
 from fandle.core.choice.chance import chances
 from fandle.core.choice.error import spread
@@ -51,7 +51,8 @@ class Search:
     @cached_property
     def short(self) -> Shortlist:
         """How many lines there is room for."""
-        return Shortlist.of(points=self.field.court.rules.counts == "point", every=self.wish.every)
+        points, aims = self.field.court.rules.counts == "point", 1 + MORE_AIMS if self.wish.goal == "safe" else 1
+        return Shortlist.of(points, self.wish.every, aims)
 
     def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
@@ -61,7 +62,7 @@ class Search:
         carom = self.field.court.rules.counts == "point"
         seen = yield from looks(self.field, every, whole=carom)
         found = yield from self._stretches(seen, carom)
-        aims = [aimed(self.field, stretch, self.wish.player) for stretch in found if not only or stretch.key in known]
+        aims = [a for stretch in found if not only or stretch.key in known for a in self._aims(stretch)]
         wanted = self.short.best_of_each(a for a in aims if self._hopeful(a.stretch, a.estimate))
         kept, fresh = yield from self._compared(wanted, known)
         sharp = yield from self._sharp(fresh)
@@ -71,6 +72,12 @@ class Search:
             found_now = Ranked(a, chance)
             best[a.stretch.key] = self._better(found_now, best.get(a.stretch.key) or known.get(a.stretch.key))
         return list(best.values())
+
+    def _aims(self, stretch: Stretch) -> list[Aimed]:
+        """Where in a stretch to aim: in several places where what is left for the opponent counts."""
+        if self.wish.goal == "safe":
+            return aimed_apart(self.field, stretch, self.wish.player)
+        return [aimed(self.field, stretch, self.wish.player)]
 
     def _sharp(self, fresh: Sequence[Aimed]) -> Steps[list[Aimed]]:
         """Aims with the ends of their windows cut sharply; without those whose own part turns out to be none."""

@@ -27,14 +27,15 @@ class Shortlist:
 
     compared: float
     told: float
+    aims: int = 1  # of each stroke, places in its stretch
     left: dict[Key, Stretch] = field_of(default_factory=dict)
 
     @classmethod
-    def of(cls, points: bool, every: bool) -> "Shortlist":
-        """points: is it carom billiards? every: is there room for all?"""
+    def of(cls, points: bool, every: bool, aims: int = 1) -> "Shortlist":
+        """points: is it carom billiards? every: is there room for all? aims: places that each stroke is tried at."""
         if every:
-            return cls(math.inf, math.inf)
-        return cls(MOST_POINTS, MOST_POINTS) if points else cls(MOST_COMPARED, MOST_LINES)
+            return cls(math.inf, math.inf, aims)
+        return cls(MOST_POINTS, MOST_POINTS, aims) if points else cls(MOST_COMPARED, MOST_LINES, aims)
 
     def likeliest(self, found: Iterable[tuple[float, Stretch]]) -> set[Key]:
         """The most promising lines, and of every ball and kind the best one: no ball on is left out for the others."""
@@ -64,7 +65,7 @@ class Shortlist:
             some.sort(key=lambda a: (-round(a.estimate, 2), abs(a.stretch.tried.tips) + abs(a.stretch.tried.height)))
         keys = self.likeliest((some[0].estimate, some[0].stretch) for some in by_key.values())
         return {
-            key: with_plain_ones(some, OF_ALL, [not sided(a) for a in some], PLAIN_ONES)
+            key: with_plain_ones(some, self.aims * OF_ALL, [not sided(a) for a in some], self.aims * PLAIN_ONES)
             for key, some in by_key.items()
             if key in keys
         }

@@ -14,6 +14,8 @@ HEAVIEST_CUT = math.radians(80.0)  # a thinner cut is nobody's
 # a cut that turns by φ is thrown back by a seventh of it where the balls grip one another, and by less the thinner it
 # is (impulse of two rolling spheres); the width is fitted to played draws, see tests/core/choice/test_leave.py
 THROWN, THROWN_RAD = 1.0 / 7.0, 0.3
+# slope to a rail that a ball runs along; how near; radii of such a way, of the slope what is left, at least
+STEEP, NEAR_M, RUN, LEAST_LEFT = 0.2, 0.004, 12.0, 0.1
 TURNS = 2  # times that the way to a pocket is turned towards the middle of what drops from there
 
 
@@ -23,7 +25,7 @@ class Room(NamedTuple):
     low, high: (speeds, k, turns) lines that drop, m left of the middle, by the ball's speed there (rising) and its
     direction off the axis from −steepest to steepest (rad). length, width, r: of the bed and a ball, m. pace: of the
     stroke, m/s; slows, rolls: what cloth takes from a sliding, a rolling ball, m/s²; passed: the share of its speed
-    that a ball passes on to one that it hits full.
+    that a ball passes on to one that it hits full; springs: the rubber's restitution.
     """
 
     middle: Floats
@@ -39,6 +41,7 @@ class Room(NamedTuple):
     slows: float
     rolls: float
     passed: float
+    springs: float
 
 
 @kernel
@@ -91,7 +94,48 @@ def aimed_at(room: Room, pocket: int, cue_x: float, cue_y: float, x: float, y: f
         low, high = drops(room, pocket, math.atan2(ax * uy - ay * ux, ax * ux + ay * uy), speed)
         half, middle = 0.5 * (high - low), 0.5 * (low + high)
         gx, gy = mx - middle * uy, my + middle * ux
-    return gx, gy, half
+    left, right = half, half
+    sliding = 12.0 * (meets * cut * room.passed) ** 2 / (49.0 * room.slows)
+    for rail in range(4):
+        along, side = _along(room, pocket, rail, (x, y, gx, gy), half, sliding)
+        if side > 0:
+            left = max(left, along)
+        elif side < 0:
+            right = max(right, along)
+    shift = 0.5 * (left - right)  # to the left
+    ux, uy = (gx - x) / max(math.hypot(gx - x, gy - y), 1e-9), (gy - y) / max(math.hypot(gx - x, gy - y), 1e-9)
+    return gx - shift * uy, gy + shift * ux, 0.5 * (left + right)
+
+
+@kernel
+def _along(
+    room: Room, pocket: int, rail: int, way: tuple[float, float, float, float], half: float, sliding: float
+) -> tuple[float, int]:
+    """(the room towards a rail that a ball runs along, m; 1 where it lies to the left, −1 to the right, 0 elsewhere).
+
+    Sent further to the rail at the slope s it meets it, and leaves it at the slope h·s: it comes to the pocket at the
+    height h·(s·D − gap), D being the way, and may be as high as the room is wide. h is the rubber's restitution e for
+    a ball that slides (its first `sliding` m; it is met half-way), and (5e − 2)/7 for one that rolls and goes on so.
+    """
+    x, y, gx, gy = way
+    above, away = _gap(rail, gx, gy, room), max(math.hypot(gx - x, gy - y), 1e-9)
+    sloping = abs(above - _gap(rail, x, y, room)) > STEEP * away
+    elsewhere = _gap(rail, room.middle[pocket, 0], room.middle[pocket, 1], room) > room.r
+    if half <= 0.0 or sloping or elsewhere or above > half + NEAR_M or away < RUN * room.r:
+        return 0.0, 0
+    above = max(above, 0.0)
+    rolls = (5.0 * room.springs - 2.0) / 7.0
+    leaves = rolls + (room.springs - rolls) * min(2.0 * sliding / away, 1.0)
+    ux, uy = (gx - x) / away, (gy - y) / away
+    nx, ny = (0.0, -1.0) if rail == 0 else (0.0, 1.0) if rail == 1 else (-1.0, 0.0) if rail == 2 else (1.0, 0.0)
+    return above + (above + half) / max(leaves, LEAST_LEFT), 1 if ux * ny - uy * nx > 0.0 else -1
+
+
+@kernel
+def _gap(rail: int, x: float, y: float, room: Room) -> float:
+    """Between a ball at x, y and a rail, m: near, far, head, foot."""
+    along = y if rail == 0 else room.width - y if rail == 1 else x if rail == 2 else room.length - x
+    return along - room.r
 
 
 @kernel

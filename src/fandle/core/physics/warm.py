@@ -90,7 +90,7 @@ def _leaves() -> None:
     flat = np.zeros((2, 1, 3))
     room = Room(
         flat[0, :, :2].copy(), np.array([[1.0, 0.0]]), np.array([1.0, 2.0]), flat, flat + 1.0, 1.4, 2.5, 1.3, 0.03, 3.0,
-        2.0, 0.1, 0.95,
+        2.0, 0.1, 0.95, 0.3,
     )  # fmt: skip
     best_pots(rests, on, room, 0.002, -1, np.empty(1), n, n.copy())
     sights(rests, on, 0.06, np.empty(1, np.bool_), n, np.empty(1))
