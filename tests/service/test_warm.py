@@ -87,7 +87,7 @@ def test_setup_says_what_it_does_and_how_far_it_is(
     monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
     monkeypatch.setattr(kernels, "ready", lambda: False)
-    monkeypatch.setattr(kernels, "warm", slowly)
+    monkeypatch.setattr(kernels, "compile_apart", slowly)
     main()
     told = capsys.readouterr().err
     assert told.startswith(ABOUT)

@@ -68,7 +68,8 @@ def main() -> None:
         Warming().run()
         return
     sys.stderr.write(f"{ABOUT}\n")
-    Warming().run(bar)
+    for done in kernels.compile_apart(standard_table(DEFAULT).params()):
+        bar(done)
 
 
 if __name__ == "__main__":

@@ -23,23 +23,6 @@ nearest_time(Arc(0.1, 0.1, 1.0, 1.0, 0.0, 0.0), 1.0)
 print(json.dumps({{"folder": str(jit.cache_folder()), "theirs": before == numba.config.CACHE_DIR,
     "hits": sum(nearest_time.stats.cache_hits.values()), "path": str(nearest_time.stats.cache_path)}}))
 """
-# every kernel of the physics, warmed: how many signatures each was compiled for
-SIGNATURES = """
-import importlib, json, pkgutil
-import numba
-import fandle.core.physics as package
-from fandle.core.physics.warm import warm
-from fandle.core.table.standards import standard_table
-for _ in warm(standard_table("pool-9ft").params()): pass
-from fandle.service.warm import Warming
-found = {}
-for info in pkgutil.iter_modules(package.__path__):
-    module = importlib.import_module(f"fandle.core.physics.{info.name}")
-    for name, value in vars(module).items():
-        if isinstance(value, numba.core.dispatcher.Dispatcher) and value.py_func.__module__ == module.__name__:
-            found[f"{info.name}.{name}"] = len(value.signatures)
-print(json.dumps(found))
-"""
 
 
 def alone(before: str = "", **env: str) -> dict[str, object]:
@@ -97,12 +80,3 @@ def test_old_folders_are_removed(tmp_path: Path, monkeypatch: pytest.MonkeyPatch
     monkeypatch.setattr(jit, "cache_folder", lambda: here)
     jit.forget_old()
     assert (here.exists(), old.exists(), other.exists()) == (True, False, True)
-
-
-def test_every_kernel_is_compiled_for_one_signature() -> None:
-    """Numba left to itself compiles one for every constant it is called with, which doubles the time of it all."""
-    done = subprocess.run([sys.executable, "-c", SIGNATURES], capture_output=True, text=True, check=True, timeout=300)
-    found = json.loads(done.stdout)
-    assert len(found) > 80
-    by_constant = {"impulse.step_by", "impulse._scale"}
-    assert {name: n for name, n in found.items() if n > 1 and name not in by_constant} == {}

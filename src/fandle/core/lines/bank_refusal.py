@@ -5,8 +5,8 @@ import math
 from fandle.core.lines.bank_question import BankQuestion
 from fandle.core.lines.marks import over
 from fandle.core.lines.solution import ReasonCode, Refusal
-from fandle.core.physics import bank as kernels
 from fandle.core.physics import outcomes
+from fandle.core.physics.judge import outcome
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.rails import Rail
@@ -35,7 +35,7 @@ def refuse_bank(
         _, question, theta = min(nearest, key=lambda found: found[0])
     else:  # no direction takes the ball over these rails: see what becomes of the natural one
         theta = question.cue_for(question.geometric(layout.table.ball_radius)) - stroke.squirt
-    what, other, leg = kernels.bank_outcome(theta, question.scene(layout.table, stroke))
+    what, other, leg = outcome(theta, 0, question.scene(layout.table, stroke))
     if not nearest and what != outcomes.SHORT:
         return never
     if what == outcomes.BLOCKED:

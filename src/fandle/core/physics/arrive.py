@@ -11,7 +11,7 @@ import numpy as np
 from fandle.core.physics.batch import Strokes
 from fandle.core.physics.engine import AT_JAWS, BROKEN, LAST_RAIL, TOO_MANY, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
-from fandle.core.physics.moving import BALL_WIDTH, motion_of
+from fandle.core.physics.moving import BALL_WIDTH, blank_row, motion_of
 from fandle.core.physics.single import strike_into
 from fandle.core.physics.slots import RADIUS
 from fandle.core.physics.state import EV_RAIL, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Arc, Tape, arc_of
@@ -126,7 +126,7 @@ def arrive_rows(rows: Strokes, p: Floats, rails: Ints, goal: Goal, out: Arrivals
     tape = Tape(np.empty((FEW_EVENTS, EVENT_WIDTH)), np.empty((FEW_PIECES, PIECE_WIDTH)))
     state, balls, order = np.empty(BALL_WIDTH), np.empty((0, 2)), len(rails)
     for i in range(len(rows.direction)):
-        state[:] = 0.0
+        blank_row(state)
         state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
         strike_into(state, rows.direction[i], rows.stroke[i])
         code, n_ev, n_pc = run(motion_of(state), p, balls, Until(0, AT_JAWS, order + 1), tape)

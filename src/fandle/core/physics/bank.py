@@ -7,7 +7,7 @@ from fandle.core.physics.collision import VX, WZ, X, Y, collide
 from fandle.core.physics.engine import HIT_BALL, NO_JAWS, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.kick import nearest_offset, rails_met
-from fandle.core.physics.moving import ON, motion_of, put
+from fandle.core.physics.moving import ON, blank_row, motion_of, put
 from fandle.core.physics.outcomes import BLOCKED, HIT, JAW, KISS, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.rack import play_until
 from fandle.core.physics.scene import Scene
@@ -52,7 +52,7 @@ def contact(theta: float, scene: Scene, a: Floats, b: Floats) -> bool:
     before = Motion(q[PIECE.x], q[PIECE.y], q[PIECE.vx], q[PIECE.vy], q[PIECE.wx], q[PIECE.wy], q[PIECE.wz])
     now = Phase(int(q[PIECE.kind]), q[PIECE.lasts], q[PIECE.ax], q[PIECE.ay])
     put(a, advance(before, now, False, p[DECAY]))
-    b[:] = 0.0
+    blank_row(b)
     b[X], b[Y] = target[X], target[Y]
     collide(a, b, p[BALL_REST], p[LIGHT], p)
     return True
@@ -97,10 +97,12 @@ def bank_sweep(at: Floats, scene: Scene, goals: Floats, offsets: Floats, a: Floa
 @kernel
 def lay_out(state: Floats, scene: Scene, theta: float) -> None:
     """All balls of the scene in rows, the cue ball first and struck."""
-    state[:, VX : WZ + 1] = 0.0
+    for i in range(state.shape[0]):
+        for k in range(VX, WZ + 1):
+            state[i, k] = 0.0
+        state[i, ON] = 1.0
     for i in range(scene.balls.shape[0]):
         state[i + 1, X], state[i + 1, Y] = scene.balls[i, 0], scene.balls[i, 1]
-    state[:, ON] = 1.0
     put(state[0], struck(theta, scene))
 
 

@@ -17,7 +17,7 @@ from fandle.core.physics.engine import MOST_EVENTS as FEW_EVENTS
 from fandle.core.physics.engine import MOST_PIECES as FEW_PIECES
 from fandle.core.physics.engine import OFF_JAWS, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
-from fandle.core.physics.moving import BALL_WIDTH, ON, motion_of
+from fandle.core.physics.moving import BALL_WIDTH, ON, blank_row, motion_of
 from fandle.core.physics.rack import MOST_EVENTS, MOST_PIECES, play_until
 from fandle.core.physics.single import strike_into
 from fandle.core.physics.state import EV_BALL, EV_JAW, EV_POCKET, EV_RAIL, EVENT, EVENT_WIDTH, PIECE, PIECE_WIDTH, Tape
@@ -192,13 +192,14 @@ def play_rows(rows: Strokes, tables: Floats, balls: Floats, first: int, last: in
     few = Tape(np.empty((FEW_EVENTS, EVENT_WIDTH)), np.empty((FEW_PIECES, PIECE_WIDTH)))
     tape = few if short else Tape(np.empty((MOST_EVENTS, EVENT_WIDTH)), np.empty((MOST_PIECES, PIECE_WIDTH)))
     places = np.empty((n, 2))
-    places[1:] = balls
+    for ball in range(1, n):
+        places[ball, 0], places[ball, 1] = balls[ball - 1, 0], balls[ball - 1, 1]
     for i in range(first, last):
         p = tables[rows.table[i]]
-        state[:, 2:] = 0.0
-        places[0] = rows.start[i]
-        state[:, :2] = places
-        state[:, ON] = 1.0
+        places[0, 0], places[0, 1] = rows.start[i, 0], rows.start[i, 1]
+        for ball in range(n):
+            blank_row(state[ball])
+            state[ball, X], state[ball, Y], state[ball, ON] = places[ball, 0], places[ball, 1], 1.0
         strike_into(state[0], rows.direction[i], rows.stroke[i])
         if short:
             _approach(state[0], p, balls, tape, i, out)

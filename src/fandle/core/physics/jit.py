@@ -17,6 +17,8 @@ from numba.core import types
 from numpy.typing import NDArray
 from platformdirs import user_cache_path
 
+from fandle.core.physics.inner import lean
+
 F = TypeVar("F", bound=Callable[..., Any])
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -87,6 +89,8 @@ def kernel_by_constant(function: F) -> F:
         compiled = numba.njit(cache=True, nogil=True, error_model="numpy")(function)
     finally:
         CONFIG.CACHE_DIR = before
+    if not CONFIG.DISABLE_JIT:
+        lean(compiled)
     return cast(F, compiled)
 
 

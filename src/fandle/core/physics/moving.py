@@ -49,6 +49,13 @@ def motion_of(row: Floats) -> Motion:
 
 
 @kernel
+def blank_row(row: Floats) -> None:
+    """Nought in every column of a ball's row."""
+    for k in range(row.shape[0]):
+        row[k] = 0.0
+
+
+@kernel
 def put(row: Floats, ball: Motion) -> None:
     """Write a motion into a ball's row."""
     row[X], row[Y], row[VX], row[VY], row[WX], row[WY], row[WZ] = ball

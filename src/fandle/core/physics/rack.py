@@ -62,7 +62,9 @@ def _gather(s: Floats, n: int, members: Ints, t: float, p: Floats, pieces: Float
     Returns (members, pieces).
     """
     reach = 2.0 * p[RADIUS] + NEAR_M
-    free = s[:, ON].copy()
+    free = np.empty(s.shape[0])
+    for i in range(s.shape[0]):
+        free[i] = s[i, ON]
     for k in range(2):
         i = members[k]
         n_pc = carry(s[i], i, t - s[i, T0], False, p, pieces, n_pc)
@@ -142,6 +144,16 @@ def _hush(s: Floats, contacts: Floats, p: Floats) -> None:
 
 
 @kernel
+def _earliest(contacts: Floats) -> int:
+    """The first of the contacts that closed first."""
+    found = 0
+    for k in range(1, contacts.shape[0]):
+        if contacts[k, WHEN] < contacts[found, WHEN]:
+            found = k
+    return found
+
+
+@kernel
 def _blow(s: Floats, members: Ints, m: int, t: float, p: Floats, events: Floats, n_ev: int) -> int:
     """What happens among balls that touch, at least one pair closing; returns the events."""
     contacts = find_contacts(s, members, m, p)
@@ -161,8 +173,9 @@ def _blow(s: Floats, members: Ints, m: int, t: float, p: Floats, events: Floats,
         collide(s[a], s[b], p[BALL_REST], p[LIGHT] if a == 0 else 1.0, p)
     else:
         resolve(s, members, m, contacts, p[BALL_REST], p)
-    for k in np.argsort(contacts[:, WHEN], kind="mergesort"):
-        row = contacts[k]
+    for _ in range(contacts.shape[0]):
+        row = contacts[_earliest(contacts)]
+        row[WHEN] = math.inf  # told
         if row[PUSHED] > 0.0 and n_ev < events.shape[0] - 1:
             fast, slow = int(row[A]), int(row[B])
             if row[SPEED_B] > row[SPEED_A]:

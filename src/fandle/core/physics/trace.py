@@ -10,7 +10,7 @@ from fandle.core.physics.bed import NOTHING, gap_to
 from fandle.core.physics.cloth import advance
 from fandle.core.physics.engine import LAST_RAIL, MOST_EVENTS, MOST_PIECES, OFF_JAWS, POTTED, STOPPED, Until, run
 from fandle.core.physics.jit import Floats, Ints, kernel
-from fandle.core.physics.moving import BALL_WIDTH, motion_of
+from fandle.core.physics.moving import BALL_WIDTH, blank_row, motion_of
 from fandle.core.physics.single import strike_into
 from fandle.core.physics.slots import DECAY
 from fandle.core.physics.state import (
@@ -155,7 +155,7 @@ def trace_rows(rows: Strokes, tables: Floats, line: Line, most: Ints, out: Trace
     state, balls = np.empty(BALL_WIDTH), np.empty((0, 2))
     for i in range(len(rows.direction)):
         p = tables[rows.table[i]]
-        state[:] = 0.0
+        blank_row(state)
         state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
         strike_into(state, rows.direction[i], rows.stroke[i])
         _, n_ev, n_pc = run(motion_of(state), p, balls, Until(0, OFF_JAWS, most[i]), tape)
@@ -205,7 +205,7 @@ def trace_by_rail_rows(rows: Strokes, tables: Floats, out: Traces) -> None:
     state, balls = np.empty(BALL_WIDTH), np.empty((0, 2))
     for i in range(len(rows.direction)):
         four = tables[rows.table[i]]
-        state[:] = 0.0
+        blank_row(state)
         state[0], state[1] = rows.start[i, 0], rows.start[i, 1]
         strike_into(state, rows.direction[i], rows.stroke[i])
         ball, rail = motion_of(state), 0
@@ -229,5 +229,7 @@ def trace_by_rail_rows(rows: Strokes, tables: Floats, out: Traces) -> None:
 def trace_by_rail(rows: Strokes, tables: Floats) -> Traces:
     """The same as a value."""
     out = blank_traces(len(rows.direction))
-    trace_by_rail_rows(rows, np.array(tables), out)
+    tables = np.array(tables)
+    tables.flags.writeable = False
+    trace_by_rail_rows(rows, tables, out)
     return out

@@ -4,13 +4,14 @@ Each is called once on a small case. A kernel is compiled for the types it is ca
 the callers do: a table's numbers are read-only, everything else may be written.
 """
 
-from collections.abc import Callable, Iterator
+import multiprocessing
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
 from fandle.core.physics import batch, search
 from fandle.core.physics.arrive import Goal, arrive
-from fandle.core.physics.bank import bank_outcome, bank_sweep, contact
+from fandle.core.physics.bank import bank_sweep, contact
 from fandle.core.physics.engine import AT_JAWS
 from fandle.core.physics.jit import Floats, cache_folder, forget_old
 from fandle.core.physics.judge import measure, outcome
@@ -27,7 +28,9 @@ from fandle.core.physics.strike import squirt_rad
 from fandle.core.physics.touch import nearest_time
 from fandle.core.physics.trace import trace, trace_by_rail
 
+NEARLY = 0.99  # until the other process is done, too
 DONE = "complete"  # a file in the kernels' folder: all of them are there
+Case = tuple[float, Callable[[], object]]  # (seconds that its compilation takes, a call)
 STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
 
 
@@ -38,41 +41,99 @@ def ready() -> bool:
 
 def warm(p: Floats) -> Iterator[float]:
     """Compile or load all kernels, p being a table's numbers; after each, the share that is done, up to 1."""
-    cases = _cases(p)
-    whole = sum(share for share, _ in cases)
-    done = 0.0
+    cases = [*_trunk(p), *_of_one_line(p), *_of_many_strokes(p)]
+    whole, done = _whole(cases), 0.0
     for share, call in cases:
         call()
         done += share
         yield done / whole
+    _mark()
+
+
+def compile_apart(p: Floats) -> Iterator[float]:
+    """The same in two processes, from where the trunk is compiled: what both would compile is so compiled once.
+
+    Only for a process of one thread that goes away afterwards: what the other one compiled is found in the folder.
+    """
+    if "fork" not in multiprocessing.get_all_start_methods():
+        yield from warm(p)
+        return
+    trunk, mine, theirs = _trunk(p), _of_one_line(p), _of_many_strokes(p)
+    whole, done = _whole([*trunk, *mine, *theirs]), 0.0
+    for share, call in trunk:
+        call()
+        done += share
+        yield done / whole
+    context = multiprocessing.get_context("fork")
+    told = context.SimpleQueue()
+    other = context.Process(target=_run, args=(theirs, told.put))
+    other.start()
+    for share, call in mine:
+        call()
+        done += share
+        while not told.empty():
+            done += told.get()
+        yield min(done / whole, NEARLY)
+    other.join()
+    if other.exitcode != 0:  # whatever befell it befalls us where it can be seen
+        _run(theirs, lambda _: None)
+    _mark()
+    yield 1.0
+
+
+def _run(cases: Sequence[Case], tell: Callable[[float], object]) -> None:
+    for share, call in cases:
+        call()
+        tell(share)
+
+
+def _whole(cases: Sequence[Case]) -> float:
+    return sum(share for share, _ in cases)
+
+
+def _mark() -> None:
     if not ready():
         forget_old()
         (cache_folder() / DONE).touch()
 
 
-def _cases(p: Floats) -> list[tuple[float, Callable[[], object]]]:
-    """(share of the compilation, by bench/compile_times.py; a call), those first that others are made of."""
-    kick, bank = _scene(p), _scene(p, pocket=3)
+def _trunk(p: Floats) -> list[Case]:
+    """What the others are made of: one ball on the bed, and all of them.
+
+    A kernel that Python and kernels call comes before those that call it: it is compiled once.
+    """
+    start, state, row = np.array([0.4, 0.4, 1.0, 0.5, 0.0, 0.0, 0.0]), np.zeros((2, BALL_WIDTH)), np.empty(7)
     tape = blank_tape(20, 60)
-    start = np.array([0.4, 0.4, 1.0, 0.5, 0.0, 0.0, 0.0])
-    state = np.zeros((2, BALL_WIDTH))
-    at, goals = np.linspace(0.0, 0.2, 5), np.array([[2.5, 1.2]])
-    row = np.empty(7)
     return [
         (1.0, lambda: (squirt_rad(0.1, 20.0), strike_into(row, 0.1, STROKE))),
         (1.0, lambda: nearest_time(Arc(0.1, 0.1, 1.0, 1.0, 0.0, 0.0), 1.0)),
-        (12.0, lambda: roll(start, p, np.empty((0, 2)), 0, AT_JAWS, 2, *tape)),
-        (14.0, lambda: play_all(state, p, *tape)),
-        (12.0, lambda: (measure(0.1, kick), contact(0.1, bank, row, row.copy()))),
-        (8.0, lambda: (outcome(0.1, 0, kick), met_off(0.1, kick), bank_outcome(0.1, bank))),
-        (2.0, lambda: bank_sweep(at, bank, goals, np.empty((1, 5)), row, row.copy())),
-        (2.0, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
-        (3.0, lambda: (root_near(0.1, 0.0, kick), find_root(0.1, 0.1, 0.2, -0.1, 0.0, bank))),
-        (14.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
-        (8.0, lambda: _batch(p)),
+        (7.0, lambda: roll(start, p, np.empty((0, 2)), 0, AT_JAWS, 2, *tape)),
+        (9.0, lambda: play_all(state, p, *tape)),
+    ]
+
+
+def _of_one_line(p: Floats) -> list[Case]:
+    """What solves a kick, a bank or a pot."""
+    kick, bank, row = _scene(p), _scene(p, pocket=3), np.empty(7)
+    at, goals = np.linspace(0.0, 0.2, 5), np.array([[2.5, 1.2]])
+    return [
+        (3.5, lambda: (contact(0.1, bank, row, row.copy()), measure(0.1, kick))),
+        (3.0, lambda: (outcome(0.1, 0, kick), met_off(0.1, kick))),
+        (1.0, lambda: bank_sweep(at, bank, goals, np.empty((1, 5)), row, row.copy())),
+        (2.5, lambda: (find_root(0.1, 0.1, 0.2, -0.1, 0.0, bank), root_near(0.1, 0.0, kick))),
+        (5.0, lambda: search.solve(0.0, 0.1, 0.0, kick, search.GRIDS[1])),
+    ]
+
+
+def _of_many_strokes(p: Floats) -> list[Case]:
+    """What plays strokes by the hundred, and looks at what they leave."""
+    kick, at = _scene(p), np.linspace(0.0, 0.2, 5)
+    return [
+        (4.0, lambda: _batch(p)),
         (3.0, _leaves),
-        (4.0, lambda: _trace(p)),
-        (3.0, lambda: _arrive(p)),
+        (3.5, lambda: _trace(p)),
+        (2.0, lambda: _arrive(p)),
+        (1.5, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
     ]
 
 
