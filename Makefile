@@ -15,10 +15,7 @@ test-setup: .venv/.ready-test
 
 .venv/.ready: requirements/installers.txt requirements/runtime.txt requirements/runtime.in pyproject.toml
 	@PYTHON=$(PYTHON) tools/need-venv.sh
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/installers.txt
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/runtime.txt
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . 2>/dev/null \
-	  || $(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@tools/install.sh runtime
 	@touch $@
 
 # Compile the kernels again when their sources change, not in front of a user; says so, and how far it is.
@@ -27,7 +24,7 @@ test-setup: .venv/.ready-test
 	@touch $@
 
 .venv/.ready-test: .venv/.warm requirements/test.txt
-	$(BIN)/python -m pip install --quiet --disable-pip-version-check --no-deps --require-hashes -r requirements/test.txt
+	@tools/install.sh test
 	@touch $@
 
 demo: setup

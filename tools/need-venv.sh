@@ -6,7 +6,7 @@ command -v "$PYTHON" >/dev/null || { echo "fandle: no $PYTHON: install Python 3.
 "$PYTHON" -c 'import sys; sys.exit(sys.version_info < (3, 11))' || {
   echo "fandle: $PYTHON is older than 3.11: install a newer one, or set PYTHON=python3.12 and the like" >&2; exit 1; }
 [ -x .venv/bin/python ] && exit 0
-"$PYTHON" -c 'import ensurepip, venv' 2>/dev/null || {
+"$PYTHON" -c 'import venv' 2>/dev/null || {
   root=""; [ "$(id -u)" = 0 ] || root="sudo -n"
   if command -v apt-get >/dev/null && $root true 2>/dev/null; then
     $root apt-get update -q >/dev/null && DEBIAN_FRONTEND=noninteractive $root apt-get install -y -q python3-venv >/dev/null
@@ -14,4 +14,4 @@ command -v "$PYTHON" >/dev/null || { echo "fandle: no $PYTHON: install Python 3.
     echo "fandle: Python's venv module is missing: install the package python3-venv, then try again" >&2; exit 1
   fi
 }
-"$PYTHON" -m venv .venv
+"$PYTHON" -m venv --without-pip .venv

@@ -4,6 +4,7 @@ Each is called once on a small case. A kernel is compiled for the types it is ca
 the callers do: a table's numbers are read-only, everything else may be written.
 """
 
+import gc
 import multiprocessing
 from collections.abc import Callable, Iterator, Sequence
 
@@ -58,6 +59,8 @@ def compile_apart(p: Floats) -> Iterator[float]:
     if "fork" not in multiprocessing.get_all_start_methods():
         yield from warm(p)
         return
+    gc.freeze()  # nothing of it is left when the process goes
+    gc.disable()
     trunk, mine, theirs = _trunk(p), _of_one_line(p), _of_many_strokes(p)
     whole, done = _whole([*trunk, *mine, *theirs]), 0.0
     for share, call in trunk:
