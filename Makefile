@@ -27,7 +27,8 @@ test-setup: .venv/.ready-test
 	@tools/install.sh test
 	@touch $@
 
-demo: setup
+# The server answers at once; kernels that are not compiled yet are compiled meanwhile.
+demo: .venv/.ready
 	$(BIN)/fandle serve --demo --port $(PORT)
 
 test: lint types unit browser

@@ -15,6 +15,7 @@ from fandle.core.lines.mirror import contacts, natural_direction
 from fandle.core.lines.question import MOST_RAILS
 from fandle.core.lines.refusal import guarded
 from fandle.core.lines.solution import Aim, Refusal, Solution
+from fandle.core.physics.jit import PLAIN
 from fandle.core.practice.record import meant_for
 from fandle.core.shot.play import Shot, play
 from fandle.core.steps import Steps, quietly
@@ -80,6 +81,8 @@ def answer(asked: Situation) -> Steps[Answer]:
     if asked.layout.target is None:
         return Answer(asked, None, on)
     plan = None
+    if PLAIN and asked.rails is None and asked.kind == "kick":
+        asked = replace(asked, rails=soonest(asked))
     crowd = len(asked.layout.balls) > MOST_AT_ONCE  # breaking a rack costs too much to wait for
     if asked.rails is None and asked.kind == "kick" and (crowd or asked.layout.target not in on):
         rows = yield from candidate_steps(asked.layout, asked.stroke, hit=asked.hit)  # the player's own choice stands
@@ -93,6 +96,15 @@ def answer(asked: Situation) -> Steps[Answer]:
     yield
     counted = count_line(asked, chosen.rails, _pocket(asked, chosen), _contact(asked, chosen)) if chosen.rails else None
     return Answer(asked, in_the_way(asked.layout), on, plan, chosen, played, counted)
+
+
+def soonest(asked: Situation) -> tuple[Rail, ...]:
+    """The rails of a line that is found at once: straight where nothing lies between, else the widest single rail."""
+    if in_the_way(asked.layout) is None:
+        return ()
+    found = {rail: one_line(replace(asked, rails=(rail,))) for rail in Rail}
+    solved = {rail: line.window_deg for rail, line in found.items() if line.solved}
+    return (max(solved, key=lambda rail: solved[rail]),) if solved else ()
 
 
 def _with_best(asked: Situation, plan: Plan) -> Steps[Situation]:

@@ -47,6 +47,20 @@ class Warming:
             threading.Thread(target=self.run, args=(say, then), name="warm", daemon=True).start()
 
 
+class Elsewhere:
+    """Kernels that another process compiles while this one runs them as plain Python."""
+
+    ready = False
+
+    @property
+    def done(self) -> float:
+        """How far that one is, 0 to 1."""
+        return kernels.progress()
+
+    def start(self, say: Callable[[float], None], then: Callable[[], object] | None = None) -> None:
+        """Nothing is compiled here."""
+
+
 def bar(done: float) -> None:
     """A line on the terminal that fills."""
     width = 40
@@ -68,8 +82,10 @@ def main() -> None:
         Warming().run()
         return
     sys.stderr.write(f"{ABOUT}\n")
+    show = bar if sys.stderr.isatty() else percent
     for done in kernels.compile_apart(standard_table(DEFAULT).params()):
-        bar(done)
+        kernels.tell(done)
+        show(done)
 
 
 if __name__ == "__main__":

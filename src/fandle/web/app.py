@@ -8,8 +8,9 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.templating import Jinja2Templates
 
+from fandle.core.physics.jit import PLAIN
 from fandle.core.physics.warm import ready
-from fandle.service.warm import Warming
+from fandle.service.warm import Elsewhere, Warming
 from fandle.store.database import Database
 from fandle.web import demo, docs, me, pass_page, static_files, trust
 from fandle.web.check import page as check_page
@@ -39,7 +40,7 @@ from fandle.web.table import miss as table_miss
 from fandle.web.table import page as table_page
 from fandle.web.table import plan as table_plan
 from fandle.web.table import steady, test_shot
-from fandle.web.waiting import Waiting, waiting_page
+from fandle.web.waiting import Waiting, preparing_of, waiting_page
 from fandle.web.work import Works
 
 HERE = Path(__file__).parent
@@ -58,13 +59,14 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     """
     database = Database.open(settings.home)
     compiled = ready()
-    if settings.demo and compiled:
+    at_once = compiled or PLAIN
+    if settings.demo and at_once:
         demo.fill(database)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         # the demo club's practice is solved: that waits for the engine
-        warming.start(say, then=(lambda: demo.fill(database)) if settings.demo and not compiled else None)
+        warming.start(say, then=(lambda: demo.fill(database)) if settings.demo and not at_once else None)
         for name in templates.env.list_templates(["html"]):
             templates.env.get_template(name)  # compiled now, not in front of a user
         gc.collect()
@@ -75,13 +77,13 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
 
     app = FastAPI(title="Fandle", docs_url=None, redoc_url=None, lifespan=lifespan)
     app.state.database = database
-    app.state.warming = warming = Warming(compiled)
+    app.state.warming = warming = Elsewhere() if PLAIN else Warming(compiled)
     app.state.shelf = Shelf(database)
     app.state.settings = settings
     app.state.devices = Devices(database)
     app.state.works = Works()
     app.state.templates = templates = Jinja2Templates(
-        HERE / "templates", context_processors=[words_of, table_page.header_of]
+        HERE / "templates", context_processors=[words_of, table_page.header_of, preparing_of]
     )
     for part in PARTS:
         app.include_router(part.router)

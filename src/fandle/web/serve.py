@@ -2,13 +2,11 @@
 
 import json
 import socket
-import ssl
 import sys
 from pathlib import Path
 
 import segno
 import typer
-import uvicorn
 
 from fandle.core.errors import BadInputError
 from fandle.core.physics.warm import ready
@@ -18,11 +16,10 @@ from fandle.store.serving import serving
 from fandle.web.app import create_app
 from fandle.web.devices import Devices, spaced
 from fandle.web.gate import LOOPBACK, door_link
+from fandle.web.running import Place, run
 from fandle.web.settings import Settings
-from fandle.web.wire import door
+from fandle.web.stand_in import compile_meanwhile, stand_in
 
-KEEP_ALIVE_S = 30  # between two requests of one connection
-SWITCH_S = 0.001  # a solver in Python gives way to pages and files after this long; the default is five times that
 BACKLOG = 128  # connections that may wait to be taken
 EVERYWHERE = ("0.0.0.0", "::")
 
@@ -41,23 +38,21 @@ def run_server(
     url = f"{scheme}://{f'[{shown}]' if ':' in shown else shown}:{port}"
     hosts = (host,) if beyond and host not in EVERYWHERE else ()
     settings = Settings(home, demo, beyond, url if beyond else None, hosts, secure=scheme == "https")
+    place = Place(settings, sockets, certificate, key)
+    secrets = place.secrets()  # a mistake in them is told before anything is started
     try:
-        with serving(home, url + "/"):
+        with serving(home, url + "/"), stand_in(place, wanted=not beyond and not ready()) as relieve:
+            if relieve is not None:
+                _say(url, None, as_json)
+                compile_meanwhile(as_json)
             app = create_app(settings, bar if sys.stderr.isatty() else percent)
             if told := told_open(home, was_open):
                 typer.echo(f"Beware: {told}.", err=True)
             if not ready() and not as_json:
                 typer.echo(f"Fandle is {ABOUT}.", err=True)
-            _say(url, app.state.devices if beyond else None, as_json)
-            secrets = _tls(certificate, key)
-            config = uvicorn.Config(
-                app, log_level="warning", timeout_graceful_shutdown=2, http=door(secrets), ws="none",
-                loop="auto" if secrets is None else "asyncio",  # uvloop reads on when asked to wait for TLS
-
-                timeout_keep_alive=KEEP_ALIVE_S, proxy_headers=False, server_header=False,
-            )  # fmt: skip
-            sys.setswitchinterval(SWITCH_S)
-            uvicorn.Server(config).run(sockets=sockets)
+            if relieve is None:
+                _say(url, app.state.devices if beyond else None, as_json)
+            run(app, sockets, secrets, relieve or (lambda: None))
     finally:
         for each in sockets:
             each.close()
@@ -86,20 +81,6 @@ def _scheme(certificate: Path | None, key: Path | None) -> str:
         if path is not None and not path.is_file():
             raise BadInputError(f"cannot read {str(path)!r}: check the file's name", "certificate", code="no_file")
     return "http" if certificate is None else "https"
-
-
-def _tls(certificate: Path | None, key: Path | None) -> ssl.SSLContext | None:
-    """What HTTPS is spoken with. Raises BadInputError for files that are no certificate and key."""
-    if certificate is None or key is None:
-        return None
-    context = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
-    try:
-        context.load_cert_chain(certificate, key)
-    except (OSError, ssl.SSLError) as fault:
-        raise BadInputError(
-            f"{certificate} and {key} are no certificate and its key ({fault}): give both as PEM files", "certificate"
-        ) from None
-    return context
 
 
 def _listening(host: str, port: int) -> socket.socket:

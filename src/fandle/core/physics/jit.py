@@ -27,6 +27,7 @@ PREFIX = "fandle-kernels-"
 PRIVATE = 0o700
 CONFIG: Any = numba.config
 TYPES: Any = types
+PLAIN = bool(CONFIG.DISABLE_JIT)  # do kernels run as plain Python, a hundred times slower?
 
 
 @cache

@@ -7,6 +7,7 @@ the callers do: a table's numbers are read-only, everything else may be written.
 import gc
 import multiprocessing
 from collections.abc import Callable, Iterator, Sequence
+from contextlib import suppress
 
 import numpy as np
 
@@ -30,9 +31,24 @@ from fandle.core.physics.touch import nearest_time
 from fandle.core.physics.trace import trace, trace_by_rail
 
 NEARLY = 0.99  # until the other process is done, too
+PROGRESS = "progress"  # a file there: the share that is done
 DONE = "complete"  # a file in the kernels' folder: all of them are there
 Case = tuple[float, Callable[[], object]]  # (seconds that its compilation takes, a call)
 STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
+
+
+def progress() -> float:
+    """How far another process is that compiles into the same folder, 0 to 1; 0 where none does."""
+    try:
+        return 1.0 if ready() else float((cache_folder() / PROGRESS).read_text("ascii"))
+    except (OSError, ValueError):
+        return 0.0
+
+
+def tell(done: float) -> None:
+    """Say to other processes how far this one is."""
+    with suppress(OSError):
+        (cache_folder() / PROGRESS).write_text(f"{done:.3f}", "ascii")
 
 
 def ready() -> bool:

@@ -23,7 +23,7 @@ from fandle.core.words.balls import CUE
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, StateFile, layout_json, layout_of, read_layout, table_json
 from fandle.service.situation import Situation
-from fandle.service.warm import Warming
+from fandle.service.warm import Elsewhere, Warming
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import carried_of, mine_of, player_of, shelf_of, tip_of
@@ -240,5 +240,5 @@ def get_layout_file(request: Request) -> JSONResponse:
 @router.get(address.HEALTH)
 async def get_health(request: Request) -> HealthModel:
     """Is the server up, and how far is its engine?"""
-    warming: Warming = request.app.state.warming
+    warming: Warming | Elsewhere = request.app.state.warming
     return {"status": "ok" if warming.ready else "compiling", "done": warming.done}

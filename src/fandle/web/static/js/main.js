@@ -58,6 +58,7 @@ const wish = () => ({ layout: state.layout, ...state.stroke, goal: state.goal, f
 const question = () => ({ ...wish(), rails: state.rails ?? answer.chosen?.rails ?? null, hit: state.hit, kind: state.kind, pocket: state.pocket, called: state.called, method: state.method });
 const planQuestion = () => ({ ...wish(), pocket: state.goal === "pot" ? state.called : null });
 const ask = asker(urls.answer, accept, refuse);
+document.addEventListener("engine-ready", () => { finder.forget(); ask({ ...question(), rails: state.rails }); });
 
 // Another ball, goal, pocket, game or stop: the best line is chosen anew.
 const FRESH = new Set(["target", "goal", "pocket", "game", "zone", "next"]);
