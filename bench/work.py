@@ -12,11 +12,11 @@ from typing import Any
 
 import numpy as np
 
+from fandle.core.constants import GRAVITY
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.physics import bed, moving, rack, slots
 from fandle.core.physics import engine as e
-from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.jit import Floats, kernel
 from fandle.core.physics.scene import blank_tape
 from fandle.core.physics.single import roll

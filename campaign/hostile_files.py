@@ -15,8 +15,8 @@ from typing import Any
 from campaign.server import Client, Served
 
 from fandle.core.table.standards import standard_table
-from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
+from fandle.formats.tables import table_json
 from fandle.web import address
 from fandle.web.demo import demo_practice
 

@@ -13,8 +13,8 @@ from campaign.server import Client, Served
 from sqlalchemy import insert
 
 from fandle.core.table.standards import standard_table
-from fandle.formats.files import table_json
 from fandle.formats.practice import OwnDrillFile
+from fandle.formats.tables import table_json
 from fandle.store import log
 from fandle.store.database import Database
 from fandle.store.models import ClubTable, DrillTry, NamedLayout, OwnDrill, Player

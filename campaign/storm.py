@@ -18,7 +18,8 @@ from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail, rails_name
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import layout_json, table_json
+from fandle.formats.files import layout_json
+from fandle.formats.tables import table_json
 from fandle.web import address
 
 CLIENTS = 4

@@ -14,7 +14,7 @@ from fandle.cli import main
 from fandle.core.systems.catalogue import METHODS
 from fandle.core.table.model import Table
 from fandle.core.techniques.registry import TECHNIQUES
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 
 
 class Ran:

@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, expect
 from tests.browser.helpers import BLOCKED, ask_by, centre, line, open_at, serious, settled, state_of, tab
 
 from fandle.core.table.standards import standard_table
-from fandle.formats.files import table_json, table_of_json
+from fandle.formats.tables import table_json, table_of_json
 from fandle.web import address
 from fandle.web.table.link import packed, unpacked
 

@@ -14,16 +14,9 @@ from tests.conftest import CONTRACT_LAYOUT
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.parameters import TABLE
-from fandle.formats.files import (
-    LayoutFile,
-    TableFile,
-    layout_json,
-    layout_of,
-    read_layout,
-    read_stroke,
-    table_json,
-)
+from fandle.formats.files import LayoutFile, layout_json, layout_of, read_layout, read_stroke
 from fandle.formats.schemas import SCHEMAS, schema_text
+from fandle.formats.tables import TableFile, table_json
 
 ROOT = Path(__file__).parent.parent.parent
 CONTRACT_NAMES = [

@@ -27,7 +27,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 from fandle.service.choose import plan, wish_of
 from fandle.service.situation import Situation
 

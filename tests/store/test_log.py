@@ -18,8 +18,8 @@ from sqlalchemy import event, select
 from fandle.core.errors import BadInputError
 from fandle.core.practice.record import Result, Tried, figures
 from fandle.core.table.standards import standard_table
-from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
+from fandle.formats.tables import table_json
 from fandle.store import club, log
 from fandle.store.database import APPLICATION_ID, Database, _engine
 from fandle.store.demo_data import demo_club

@@ -12,8 +12,8 @@ from sqlalchemy import create_engine
 
 from fandle.core.errors import BadInputError
 from fandle.core.table.standards import standard_table
-from fandle.formats.files import table_json
 from fandle.formats.log import csv_parts, json_parts
+from fandle.formats.tables import table_json
 from fandle.store import club, log, practice
 from fandle.store.database import FILE, Database
 from fandle.store.errors import NameTakenError

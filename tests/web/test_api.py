@@ -19,7 +19,8 @@ from fandle.core.systems.registry import count
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 from fandle.formats.answers import aim_answer, count_answer
-from fandle.formats.files import layout_of, table_json
+from fandle.formats.files import layout_of
+from fandle.formats.tables import table_json
 from fandle.store.demo_data import demo_club
 from fandle.web import address
 

@@ -6,7 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import table_of_json
+from fandle.formats.tables import table_of_json
 from fandle.web import address
 
 pytestmark = pytest.mark.usefixtures("club_player")

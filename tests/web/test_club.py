@@ -21,7 +21,7 @@ from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_table
 from fandle.core.tablecheck import response
 from fandle.core.tablecheck.response import Rebound
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 from fandle.store import club as club_store
 from fandle.web import address
 from fandle.web.app import create_app

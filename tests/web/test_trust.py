@@ -12,7 +12,7 @@ from tests.conftest import CONTRACT_LAYOUT
 
 from fandle.core.table.fitted import Fitted
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 from fandle.store import club
 from fandle.web import address
 

@@ -5,8 +5,8 @@ from typing import NoReturn
 
 import typer
 
-from fandle.cli import check, data, drill, plan  # noqa: F401  (their verbs)
-from fandle.cli.verbs import app
+from fandle.cli import data, shots, tables  # noqa: F401  (their verbs)
+from fandle.cli.app import app
 from fandle.core.errors import FandleError
 
 BAD_INPUT = 2

@@ -6,7 +6,7 @@ from typing import Annotated
 
 import typer
 
-from fandle.cli.verbs import Json, app
+from fandle.cli.app import Json, app
 
 File = Annotated[Path, typer.Argument(help="The file.")]
 
@@ -14,7 +14,7 @@ File = Annotated[Path, typer.Argument(help="The file.")]
 @app.command(epilog="Example: fandle backup evening.sqlite3")
 def backup(file: File, as_json: Json = False) -> None:
     """Copy everything that is kept into one file, also while a server runs."""
-    from fandle.cli import keeping
+    from fandle.cli.run import data as keeping
 
     made = keeping.copied(file)
     typer.echo(json.dumps({"at": made.at, "file": str(file)}) if as_json else f"Everything is copied to {file}.")
@@ -23,7 +23,7 @@ def backup(file: File, as_json: Json = False) -> None:
 @app.command(epilog="Example: fandle restore evening.sqlite3")
 def restore(file: File, as_json: Json = False) -> None:
     """Put a copy in place of what is kept; what was there is kept beside it. Not while a server runs."""
-    from fandle.cli import keeping
+    from fandle.cli.run import data as keeping
 
     before = keeping.restored(file)
     if as_json:
@@ -39,7 +39,7 @@ def export_log(
     as_json: Json = False,
 ) -> None:
     """Write the log into a file: every attempt that is not deleted, newest first."""
-    from fandle.cli import keeping
+    from fandle.cli.run import data as keeping
 
     if keeping.ask_nickname(nickname):
         typer.echo(
@@ -58,7 +58,7 @@ def import_log(
     as_json: Json = False,
 ) -> None:
     """Take the attempts of an exported log in, all or none; those that are kept already stay as they are."""
-    from fandle.cli import keeping
+    from fandle.cli.run import data as keeping
 
     done = keeping.take_in(file, player)
     typer.echo(json.dumps(done) if as_json else f"{done['new']} new of {done['attempts']} attempts are in the log.")

@@ -1,5 +1,6 @@
 """Every physical number that is not the player's, with unit and origin. Its only home."""
 
+GRAVITY = 9.81  # m/s², standard value rounded
 INCH_M = 0.0254  # m, exact by definition
 DIAMONDS_LONG = 8  # along a long rail, nose to nose; on a table without diamonds, eighths
 DIAMONDS_SHORT = 4  # along a short rail; quarters

@@ -18,8 +18,9 @@ from fandle.core.tablecheck.report import Told
 from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.formats.answers import StrokeAnswer
 from fandle.formats.base import Number, Strict, read_json, validated
-from fandle.formats.files import LayoutFile, TableFile, layout_json, layout_of, table_json
+from fandle.formats.files import LayoutFile, layout_json, layout_of
 from fandle.formats.parts import Answer, MarksAnswer, PlaceAnswer
+from fandle.formats.tables import TableFile, table_json
 
 CHECK_FORMAT = "fandle-check/1"
 

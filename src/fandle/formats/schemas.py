@@ -9,11 +9,25 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from fandle.formats import answers, check, cues, drill, files, log, plan, player, practice, results, shots, technique
+from fandle.formats import (
+    answers,
+    check,
+    cues,
+    drill,
+    files,
+    log,
+    plan,
+    player,
+    practice,
+    results,
+    shots,
+    tables,
+    technique,
+)
 
 SCHEMAS: dict[str, Any] = {
     "layout": files.LayoutFile,
-    "table": files.TableFile,
+    "table": tables.TableFile,
     "stroke": files.StrokeFile,
     "log": log.LogFile,
     "simulate": shots.ShotAnswer,

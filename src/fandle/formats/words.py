@@ -1,7 +1,5 @@
 """Answers for a person at a terminal."""
 
-from typing import Any
-
 from fandle.core.choice.report import Plan
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import over
@@ -127,8 +125,3 @@ def plan(found: Plan) -> str:
     told += [f"{found.more} more: ask for them with --all"] if found.more else []
     told += [f"no: {no.kind} to {spoken(no.target)}, {no.reason}" for no in found.refused]
     return "\n".join(told)
-
-
-def table(data: dict[str, Any]) -> str:
-    """A table, one number a line."""
-    return "\n".join(f"{name:<20} {value}" for name, value in data.items())

@@ -60,13 +60,13 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     database = Database.open(settings.home)
     compiled = ready()
     at_once = compiled or PLAIN
+    later = settings.demo and not at_once  # the demo club's practice is solved: that waits for the engine
     if settings.demo and at_once:
         demo.fill(database)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
-        # the demo club's practice is solved: that waits for the engine
-        warming.start(say, then=(lambda: demo.fill(database)) if settings.demo and not at_once else None)
+        warming.start(say, then=(lambda: demo.fill(database)) if later else None)
         for name in templates.env.list_templates(["html"]):
             templates.env.get_template(name)  # compiled now, not in front of a user
         gc.collect()
@@ -90,11 +90,6 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     static_files.mount(app, templates)
     handle_errors(app)
     app.add_middleware(Waiting, warming=warming, page=waiting_page(templates.env))
-    app.add_middleware(
-        Gate,
-        settings=settings,
-        devices=app.state.devices,
-        works=app.state.works,
-        pass_page=pass_page.door(templates.env),
-    )
+    door = pass_page.door(templates.env)
+    app.add_middleware(Gate, settings=settings, devices=app.state.devices, works=app.state.works, pass_page=door)
     return app

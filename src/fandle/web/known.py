@@ -19,9 +19,9 @@ from fandle.core.table.model import Table, renamed
 from fandle.core.table.standards import DEFAULT, LABELS, STANDARDS, standard_table
 from fandle.core.tablecheck.test_shot import MOST
 from fandle.formats.base import validated
-from fandle.formats.files import table_json, table_of_json
 from fandle.formats.names import other_name
 from fandle.formats.player import PlayerFile
+from fandle.formats.tables import table_json, table_of_json
 from fandle.service.situation import FAVOURITE
 from fandle.service.tables import check
 from fandle.store import club

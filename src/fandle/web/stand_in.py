@@ -19,6 +19,7 @@ from pathlib import Path
 from fandle.web.running import SWITCH_S, Place, server_of
 from fandle.web.settings import Settings
 
+UP = "up"  # what it says once it answers
 GIVES_UP_S = 5.0  # after which one that does not end by itself is ended
 
 
@@ -35,7 +36,7 @@ def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
     }  # fmt: skip
     with subprocess.Popen(
         [sys.executable, "-m", "fandle.web.stand_in", json.dumps(told, default=str)],
-        stdin=subprocess.PIPE, pass_fds=fds, env={**os.environ, "NUMBA_DISABLE_JIT": "1"},
+        stdin=subprocess.PIPE, stdout=subprocess.PIPE, pass_fds=fds, env={**os.environ, "NUMBA_DISABLE_JIT": "1"},
     ) as process:  # fmt: skip
 
         def relieve() -> None:
@@ -43,6 +44,8 @@ def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
                 process.stdin.close()
 
         try:
+            if process.stdout is not None:
+                process.stdout.readline()  # it answers, or is gone: what compiles takes both cores
             yield relieve
         finally:
             relieve()
@@ -68,7 +71,7 @@ def main(told: str) -> None:
     settings = Settings(**{**given, "home": Path(given["home"]), "hosts": tuple(given["hosts"])})
     files = [None if data[name] is None else Path(data[name]) for name in ("certificate", "key")]
     place = Place(settings, [socket.socket(fileno=fd) for fd in data["fds"]], *files)
-    server = server_of(create_app(settings), place.secrets())
+    server = server_of(create_app(settings), place.secrets(), lambda: print(UP, flush=True))
 
     def watch() -> None:
         sys.stdin.buffer.read()

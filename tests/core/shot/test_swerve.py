@@ -6,9 +6,9 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
+from fandle.core.constants import GRAVITY
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.physics.cloth import GRAVITY
 from fandle.core.shot.approach import approach
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.swerve import paced, swerve

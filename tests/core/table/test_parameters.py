@@ -29,7 +29,7 @@ from fandle.core.physics.slots import FIRST_SLOT
 from fandle.core.table.figures import shown, with_shown
 from fandle.core.table.kernel_numbers import kernel_numbers, values
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import TableFile, table_json, table_of_json
+from fandle.formats.tables import TableFile, table_json, table_of_json
 table = STANDARDS["pool-9ft"]
 wet = with_shown(table, {"humidity": 80})
 try:

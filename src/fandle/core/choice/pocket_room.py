@@ -6,8 +6,8 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from fandle.core.constants import GRAVITY
 from fandle.core.physics.batch import Strokes, play_now
-from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.pots import Room
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table

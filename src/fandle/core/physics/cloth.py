@@ -7,6 +7,7 @@ fixed, and |u| falls by 7/2·μs·g per second; then the ball rolls, losing μr�
 
 import math
 
+from fandle.core.constants import GRAVITY
 from fandle.core.physics.jit import kernel
 from fandle.core.physics.state import Motion, Phase
 
@@ -14,7 +15,6 @@ RESTING = 0
 SLIDING = 1
 ROLLING = 2
 SUNK = 3  # in the rubber of a cushion that gives, see `give`
-GRAVITY = 9.81  # m/s², standard value rounded
 SLIP_LIMIT = 1e-9  # m/s: below this the ball counts as rolling
 REST_LIMIT = 1e-9  # m/s: below this it counts as at rest
 

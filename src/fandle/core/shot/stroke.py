@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from fandle.core import constants as k
+from fandle.core.constants import GRAVITY
 from fandle.core.errors import BadInputError
-from fandle.core.physics.cloth import GRAVITY
 from fandle.core.physics.strike import squirt_rad
 from fandle.core.shot.cue import IDEAL, Cue
 

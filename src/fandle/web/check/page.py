@@ -23,7 +23,7 @@ from fandle.core.tablecheck.outcome import Check
 from fandle.core.tablecheck.report import nearest
 from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.core.words.spoken import mixed
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 from fandle.service.check import check_steps, reference_shots, shoot
 from fandle.store import club
 from fandle.web import address

@@ -14,8 +14,8 @@ from fandle.core.steps import at_once
 from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.base import Number
-from fandle.formats.files import TableFile, read_table, table_json, table_of
 from fandle.formats.names import Name
+from fandle.formats.tables import TableFile, read_table, table_json, table_of
 from fandle.service.tables import check, make
 from fandle.store import club
 from fandle.web import address

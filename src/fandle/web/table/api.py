@@ -21,7 +21,8 @@ from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed, speed_of
 from fandle.core.words.balls import CUE
 from fandle.formats.base import Number
-from fandle.formats.files import LAYOUT_FORMAT, BallFile, StateFile, layout_json, layout_of, read_layout, table_json
+from fandle.formats.files import LAYOUT_FORMAT, BallFile, StateFile, layout_json, layout_of, read_layout
+from fandle.formats.tables import table_json
 from fandle.service.situation import Situation
 from fandle.service.warm import Elsewhere, Warming
 from fandle.web import address

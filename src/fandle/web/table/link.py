@@ -17,7 +17,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
-from fandle.formats.files import read_table, table_json
+from fandle.formats.tables import read_table, table_json
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import Known, Shelf

@@ -17,7 +17,8 @@ from fandle.core.shot.cue import CUES
 from fandle.core.table.model import Table
 from fandle.core.words.glossary import WORDS
 from fandle.core.words.screen import Screen
-from fandle.formats.files import layout_of, table_json
+from fandle.formats.files import layout_of
+from fandle.formats.tables import table_json
 from fandle.service.situation import Situation
 from fandle.store.database import Database
 from fandle.store.queries import first_layouts, layouts_named

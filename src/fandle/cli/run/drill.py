@@ -1,16 +1,14 @@
 """The verb that sets up a drill."""
 
 from collections.abc import Iterator
-from typing import Annotated
 
 import typer
 
-from fandle.cli.verbs import NO_ANSWER, Json, app, bytes_of, print_json, table_at
+from fandle.cli.run.files import NO_ANSWER, bytes_of, print_json, table_at
 from fandle.core.errors import BadInputError
 from fandle.core.practice.drilled import Drilled
 from fandle.core.practice.drills import BY_NAME, drill_named
 from fandle.core.table.model import Table
-from fandle.core.table.standards import DEFAULT
 from fandle.formats.drill import DrillAnswer, DrillShot
 from fandle.formats.practice import read_set
 from fandle.service.practise import drill as drill_on
@@ -19,15 +17,7 @@ from fandle.service.practise import drills
 SET_FILE = ".json"
 
 
-@app.command(epilog="Example: fandle drill return-3 --table pool-9ft --json")
-def drill(
-    name: Annotated[
-        str | None, typer.Argument(help="A drill's name, as --list has them, or a file of drills that was handed out.")
-    ] = None,
-    listed: Annotated[bool, typer.Option("--list", help="Print all drills.")] = False,
-    table: Annotated[str, typer.Option(help="A table's name or file.")] = DEFAULT,
-    as_json: Json = False,
-) -> None:
+def drill(name: str | None, listed: bool, table: str, as_json: bool) -> None:
     """What should I work on? A drill set up on a table: where the balls lie, the stroke, its contacts, its end."""
     made = table_at(table)
     if listed:

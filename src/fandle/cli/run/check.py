@@ -6,51 +6,28 @@ import re
 from dataclasses import replace
 from datetime import date
 from pathlib import Path
-from typing import Annotated
 
 import typer
 
-from fandle.cli.plan import player_at
-from fandle.cli.verbs import (
-    CueName,
-    Elevation,
-    Json,
-    LayoutArg,
-    Side,
-    Speed,
-    Target,
-    Up,
-    app,
-    bytes_of,
-    layout_at,
-    print_json,
-    stroke_of,
-    table_at,
-)
+from fandle.cli.run.files import bytes_of, print_json, table_at
+from fandle.cli.run.layouts import layout_at, stroke_of
+from fandle.cli.run.plan import player_at
 from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.table.rails import parse_rails
 from fandle.core.tablecheck.miss import SOME, Miss, off_when_met
 from fandle.formats.check import CheckAnswer, DiagnosisAnswer, ReferenceAnswer, read_check, read_contacts
-from fandle.formats.files import table_json
+from fandle.formats.tables import table_json
 from fandle.service.check import check as check_table
 from fandle.service.check import reference_shots
 from fandle.service.diagnose import diagnose as diagnose_miss
 
-PlayerName = Annotated[str, typer.Option("--player", help="new, club, strong, or a player's file.")]
 LANDED = re.compile(r"^\s*(?:(?P<off>\d+(?:\.\d+)?)\s*)?(?P<side>short|long|on|hit)\s*$")
 
 
-@app.command(epilog="Example: fandle check pool-9ft --shots evening.json --json")
 def check(
-    table: Annotated[str | None, typer.Argument(help="A table's name or file; with --list it may be left out.")] = None,
-    shots: Annotated[str | None, typer.Option(help="File of the shots as they landed, fandle-check/1, or -.")] = None,
-    listed: Annotated[bool, typer.Option("--list", help="Print the reference shots.")] = False,
-    on: Annotated[str | None, typer.Option("--table", help="With --list: the table they are for.")] = None,
-    out: Annotated[str | None, typer.Option(help="Write the fitted table to this file.")] = None,
-    player: PlayerName = "club",
-    as_json: Json = False,
+    table: str | None, shots: str | None, listed: bool, on: str | None, out: str | None, player: str, as_json: bool
 ) -> None:
     """How does this table play? The numbers that a few shots fit, or with --list the shots to play."""
     made = table_at(table or on or "pool-9ft")
@@ -73,23 +50,22 @@ def check(
     typer.echo("\n".join(said))
 
 
-@app.command(epilog="Example: fandle diagnose layout.fandle.json --rails far --aim far:3@nose --landed '0.5 short'")
 def diagnose(
-    layout: LayoutArg,
-    rails: Annotated[str, typer.Option(help="Rails in order, such as far,foot.")],
-    aim: Annotated[str, typer.Option(help="The mark that was aimed at, like far:3.42@nose.")],
-    landed: Annotated[str, typer.Option(help='"0.5 short", "0.3 long" (diamonds at the target\'s line), or "on".')],
-    met: Annotated[str | None, typer.Option(help="Side of the ball that was hit: left, full or right.")] = None,
-    touched: Annotated[str | None, typer.Option(help="Contacts seen, like far:3.1,foot:2.2.")] = None,
-    stopped: Annotated[str | None, typer.Option(help="Where the cue ball stopped: x,y in diamonds.")] = None,
-    target: Target = None,
-    player: PlayerName = "club",
-    speed: Speed = None,
-    side: Side = 0.0,
-    up: Up = 0.0,
-    elevation: Elevation = 0.0,
-    cue: CueName = None,
-    as_json: Json = False,
+    layout: str,
+    rails: str,
+    aim: str,
+    landed: str,
+    met: str | None,
+    touched: str | None,
+    stopped: str | None,
+    target: str | None,
+    player: str,
+    speed: float | None,
+    side: float,
+    up: float,
+    elevation: float,
+    cue: str | None,
+    as_json: bool,
 ) -> None:
     """What was the miss: mark, speed, side, height or the table? And what to aim at next."""
     laid = layout_at(layout)

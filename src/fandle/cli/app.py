@@ -1,0 +1,24 @@
+"""The command line's application, and the options that several verbs share. What a verb does is loaded by it alone."""
+
+from typing import Annotated
+
+import typer
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    rich_markup_mode=None,
+    help="Kick, bank and escape lines for pool, snooker and carom: counted, corrected, and proved by playing them.",
+)
+
+LayoutArg = Annotated[str, typer.Argument(help="Layout file (*.fandle.json), or - for standard input.")]
+Json = Annotated[bool, typer.Option("--json", help="Print JSON.")]
+Speed = Annotated[float | None, typer.Option(help="m/s as the ball leaves the tip; default medium.")]
+Side = Annotated[float, typer.Option(help="Tip off centre in radii, + right.")]
+Up = Annotated[float, typer.Option(help="Tip off centre in radii, + above.")]
+Elevation = Annotated[float, typer.Option(help="Cue elevation in degrees.")]
+CueName = Annotated[str | None, typer.Option("--cue", help="ideal, house or slim; default ideal.")]
+CountCue = Annotated[str, typer.Option("--cue", help="ideal, house or slim: systems are played with a real cue.")]
+Rails = Annotated[str | None, typer.Option(help="Rails in order, such as far.")]
+Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the layout's target.")]
