@@ -11,9 +11,10 @@ import pytest
 from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
+from fandle.core.physics import kernel_folder
 from fandle.core.physics import warm as kernels
-from fandle.service.warm import ABOUT, Warming, main
-from fandle.web import app as app_module
+from fandle.service.progress import ABOUT
+from fandle.service.warm import Warming, main
 from fandle.web.app import create_app
 from fandle.web.settings import Settings
 
@@ -86,7 +87,7 @@ def slowly(_: object) -> Iterator[float]:
 def test_setup_says_what_it_does_and_how_far_it_is(
     monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
-    monkeypatch.setattr(kernels, "ready", lambda: False)
+    monkeypatch.setattr(kernel_folder, "ready", lambda: False)
     monkeypatch.setattr(kernels, "compile_apart", slowly)
     main()
     told = capsys.readouterr().err
@@ -97,8 +98,7 @@ def test_setup_says_what_it_does_and_how_far_it_is(
 
 def test_pages_wait_for_the_engine_and_show_how_far_it_is(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     """Installed as a wheel nothing is compiled yet: the first page says so, programs are told when to ask again."""
-    monkeypatch.setattr(kernels, "ready", lambda: False)
-    monkeypatch.setattr(app_module, "ready", lambda: False)
+    monkeypatch.setattr(kernel_folder, "ready", lambda: False)
     monkeypatch.setattr(kernels, "warm", slowly)
     heard: list[float] = []
     app = create_app(Settings(tmp_path, demo=True), heard.append)

@@ -5,10 +5,11 @@ import threading
 from collections.abc import Callable
 from importlib import import_module
 
+from fandle.core.physics import kernel_folder
 from fandle.core.physics import warm as kernels
 from fandle.core.table.standards import DEFAULT, standard_table
+from fandle.service.progress import ABOUT, bar, percent
 
-ABOUT = "compiling the engine, about a minute, once"
 LATE = ("scipy.special", "scipy.optimize", "scipy.ndimage")  # a command loads them when it needs them
 
 
@@ -41,7 +42,7 @@ class Warming:
 
     def start(self, say: Callable[[float], None], then: Callable[[], object] | None = None) -> None:
         """The same in a thread of its own where it takes long, at once where it does not; `then` before it is ready."""
-        if kernels.ready():
+        if kernel_folder.ready():
             self.run(then=then)
         else:
             threading.Thread(target=self.run, args=(say, then), name="warm", daemon=True).start()
@@ -55,36 +56,21 @@ class Elsewhere:
     @property
     def done(self) -> float:
         """How far that one is, 0 to 1."""
-        return kernels.progress()
+        return kernel_folder.progress()
 
     def start(self, say: Callable[[float], None], then: Callable[[], object] | None = None) -> None:
         """Nothing is compiled here."""
 
 
-def bar(done: float) -> None:
-    """A line on the terminal that fills."""
-    width = 40
-    full = round(width * done)
-    end = "\n" if done >= 1.0 else ""
-    sys.stderr.write(f"\r[{'#' * full}{'.' * (width - full)}] {done:4.0%}{end}")
-    sys.stderr.flush()
-
-
-def percent(done: float) -> None:
-    """The same for a terminal that is none, in lines."""
-    sys.stderr.write(f"{done:.0%}\n")
-    sys.stderr.flush()
-
-
 def main() -> None:
     """Say what is done, and show how far it is."""
-    if kernels.ready():
+    if kernel_folder.ready():
         Warming().run()
         return
     sys.stderr.write(f"{ABOUT}\n")
     show = bar if sys.stderr.isatty() else percent
     for done in kernels.compile_apart(standard_table(DEFAULT).params()):
-        kernels.tell(done)
+        kernel_folder.tell(done)
         show(done)
 
 

@@ -8,8 +8,8 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.templating import Jinja2Templates
 
+from fandle.core.physics import kernel_folder
 from fandle.core.physics.jit import PLAIN
-from fandle.core.physics.warm import ready
 from fandle.service.warm import Elsewhere, Warming
 from fandle.store.database import Database
 from fandle.web import demo, docs, me, pass_page, static_files, trust
@@ -58,7 +58,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     say: hears how far the engine is, where it must be compiled first; until then pages say so, too.
     """
     database = Database.open(settings.home)
-    compiled = ready()
+    compiled = kernel_folder.ready()
     at_once = compiled or PLAIN
     later = settings.demo and not at_once  # the demo club's practice is solved: that waits for the engine
     if settings.demo and at_once:

@@ -18,11 +18,10 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from fandle.web import address
 from fandle.web.bodies import LARGE, RefusedError, bounded
 from fandle.web.devices import COOKIE, Devices
-from fandle.web.settings import Settings
+from fandle.web.settings import LOOPBACK, Settings
 from fandle.web.work import Works
 
 READS = ("GET", "HEAD", "OPTIONS")
-LOOPBACK = ("localhost", "127.0.0.1", "::1")
 JSON_TYPE, TEXT, FORM = "application/json", "text/plain", "application/x-www-form-urlencoded"
 TYPES = {
     address.READ_LAYOUT: (TEXT,),

@@ -4,32 +4,14 @@ import socket
 import ssl
 import sys
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
-from pathlib import Path
 
 import uvicorn
 from fastapi import FastAPI
 
-from fandle.core.errors import BadInputError
-from fandle.web.settings import Settings
 from fandle.web.wire import door
 
 KEEP_ALIVE_S = 30  # between two requests of one connection
 SWITCH_S = 0.001  # a solver in Python gives way to pages and files after this long; the default is five times that
-
-
-@dataclass(frozen=True)
-class Place:
-    """Where a server stands: its settings, the sockets that listen, and for HTTPS the files it speaks with."""
-
-    settings: Settings
-    sockets: Sequence[socket.socket]
-    certificate: Path | None = None
-    key: Path | None = None
-
-    def secrets(self) -> ssl.SSLContext | None:
-        """What HTTPS is spoken with. Raises BadInputError for files that are no certificate and key."""
-        return _tls(self.certificate, self.key)
 
 
 class Server(uvicorn.Server):
@@ -62,17 +44,3 @@ def run(
     """Serve until interrupted."""
     sys.setswitchinterval(SWITCH_S)
     server_of(app, secrets, up).run(sockets=list(sockets))
-
-
-def _tls(certificate: Path | None, key: Path | None) -> ssl.SSLContext | None:
-    """What HTTPS is spoken with. Raises BadInputError for files that are no certificate and key."""
-    if certificate is None or key is None:
-        return None
-    context = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
-    try:
-        context.load_cert_chain(certificate, key)
-    except (OSError, ssl.SSLError) as fault:
-        raise BadInputError(
-            f"{certificate} and {key} are no certificate and its key ({fault}): give both as PEM files", "certificate"
-        ) from None
-    return context

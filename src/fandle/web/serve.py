@@ -4,21 +4,21 @@ import json
 import socket
 import sys
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-import segno
 import typer
 
 from fandle.core.errors import BadInputError
-from fandle.core.physics.warm import ready
-from fandle.service.warm import ABOUT, bar, percent
+from fandle.core.physics import kernel_folder
+from fandle.service.progress import ABOUT, bar, percent
 from fandle.store.folder import home_folder, open_to_others, told_open
 from fandle.store.serving import serving
-from fandle.web.app import create_app
-from fandle.web.devices import Devices, spaced
-from fandle.web.gate import LOOPBACK, door_link
-from fandle.web.running import Place, run
-from fandle.web.settings import Settings
+from fandle.web.place import Place
+from fandle.web.settings import LOOPBACK, Settings
 from fandle.web.stand_in import compile_meanwhile, stand_in
+
+if TYPE_CHECKING:
+    from fandle.web.devices import Devices
 
 BACKLOG = 128  # connections that may wait to be taken
 EVERYWHERE = ("0.0.0.0", "::")
@@ -41,14 +41,17 @@ def run_server(
     place = Place(settings, sockets, certificate, key)
     secrets = place.secrets()  # a mistake in them is told before anything is started
     try:
-        with serving(home, url + "/"), stand_in(place, wanted=not beyond and not ready()) as relieve:
+        with serving(home, url + "/"), stand_in(place, wanted=not beyond and not kernel_folder.ready()) as relieve:
             if relieve is not None:
                 _say(url, None, as_json)
                 compile_meanwhile(as_json)
+            from fandle.web.app import create_app  # all there is: seconds for which nobody should wait
+            from fandle.web.running import run
+
             app = create_app(settings, bar if sys.stderr.isatty() else percent)
             if told := told_open(home, was_open):
                 typer.echo(f"Beware: {told}.", err=True)
-            if not ready() and not as_json:
+            if not kernel_folder.ready() and not as_json:
                 typer.echo(f"Fandle is {ABOUT}.", err=True)
             if relieve is None:
                 _say(url, app.state.devices if beyond else None, as_json)
@@ -58,10 +61,13 @@ def run_server(
             each.close()
 
 
-def _say(url: str, devices: Devices | None, as_json: bool) -> None:
+def _say(url: str, devices: "Devices | None", as_json: bool) -> None:
     if devices is None:
         typer.echo(json.dumps({"address": f"{url}/"}) if as_json else f"Fandle is at {url}/")
         return
+    from fandle.web.devices import spaced
+    from fandle.web.gate import door_link
+
     link = door_link(url, devices.code)
     if as_json:
         typer.echo(json.dumps({"address": f"{url}/", "pass": devices.code, "link": link}))
@@ -70,6 +76,8 @@ def _say(url: str, devices: Devices | None, as_json: bool) -> None:
     typer.echo(f"Fandle is at {url.partition(':')[0]}://{LOOPBACK[1]}:{port}/ on this machine,")
     typer.echo(f"and at {url}/ for devices with a pass. This one works once: {spaced(devices.code)}")
     typer.echo(f"Scan this, or open {link}")
+    import segno
+
     segno.make(link, error="m").terminal(compact=True)
     typer.echo("More passes: on this machine, Club, Another device.")
 

@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from pathlib import Path
 
+LOOPBACK = ("localhost", "127.0.0.1", "::1")  # names of the machine itself
+
 
 @dataclass(frozen=True)
 class Settings:

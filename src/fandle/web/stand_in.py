@@ -16,10 +16,9 @@ from contextlib import contextmanager
 from dataclasses import asdict
 from pathlib import Path
 
-from fandle.web.running import SWITCH_S, Place, server_of
+from fandle.web.place import Place
 from fandle.web.settings import Settings
 
-UP = "up"  # what it says once it answers
 GIVES_UP_S = 5.0  # after which one that does not end by itself is ended
 
 
@@ -36,7 +35,7 @@ def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
     }  # fmt: skip
     with subprocess.Popen(
         [sys.executable, "-m", "fandle.web.stand_in", json.dumps(told, default=str)],
-        stdin=subprocess.PIPE, stdout=subprocess.PIPE, pass_fds=fds, env={**os.environ, "NUMBA_DISABLE_JIT": "1"},
+        stdin=subprocess.PIPE, pass_fds=fds, env={**os.environ, "NUMBA_DISABLE_JIT": "1"},
     ) as process:  # fmt: skip
 
         def relieve() -> None:
@@ -44,8 +43,6 @@ def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
                 process.stdin.close()
 
         try:
-            if process.stdout is not None:
-                process.stdout.readline()  # it answers, or is gone: what compiles takes both cores
             yield relieve
         finally:
             relieve()
@@ -65,13 +62,14 @@ def compile_meanwhile(quiet: bool) -> None:
 def main(told: str) -> None:
     """Serve until standard input is closed: by whoever takes over, or because they are gone."""
     from fandle.web.app import create_app
+    from fandle.web.running import SWITCH_S, server_of
 
     data = json.loads(told)
     given = data["settings"]
     settings = Settings(**{**given, "home": Path(given["home"]), "hosts": tuple(given["hosts"])})
     files = [None if data[name] is None else Path(data[name]) for name in ("certificate", "key")]
     place = Place(settings, [socket.socket(fileno=fd) for fd in data["fds"]], *files)
-    server = server_of(create_app(settings), place.secrets(), lambda: print(UP, flush=True))
+    server = server_of(create_app(settings), place.secrets())
 
     def watch() -> None:
         sys.stdin.buffer.read()

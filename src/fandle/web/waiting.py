@@ -12,7 +12,8 @@ from starlette.responses import HTMLResponse, JSONResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fandle.core.physics.jit import PLAIN
-from fandle.service.warm import ABOUT, Elsewhere, Warming
+from fandle.service.progress import ABOUT
+from fandle.service.warm import Elsewhere, Warming
 from fandle.web import address
 from fandle.web.faults import fault_body
 

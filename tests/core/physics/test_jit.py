@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from fandle.core.physics import jit
+from fandle.core.physics import kernel_folder
 
 ALONE = """
 import json, sys
@@ -36,16 +36,16 @@ def alone(before: str = "", **env: str) -> dict[str, object]:
 
 
 def test_the_folder_is_the_users_alone() -> None:
-    folder = jit.cache_folder()
+    folder = kernel_folder.cache_folder()
     assert stat.S_IMODE(folder.stat().st_mode) == 0o700
     assert folder.stat().st_uid == os.geteuid()
-    assert folder.name.startswith(jit.PREFIX)
+    assert folder.name.startswith(kernel_folder.PREFIX)
 
 
 def test_a_notebook_that_imported_numba_first_gets_it_and_keeps_its_own() -> None:
     found = alone("numba.config.CACHE_DIR = '/nowhere/mine'")
     assert found["theirs"]
-    assert str(found["path"]).startswith(str(jit.cache_folder()))
+    assert str(found["path"]).startswith(str(kernel_folder.cache_folder()))
     assert found["hits"] == 1
 
 
@@ -54,7 +54,7 @@ def test_outside_a_virtual_environment_it_lies_in_the_users_cache(
 ) -> None:
     monkeypatch.setattr(sys, "prefix", sys.base_prefix)
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
-    folder = jit.cache_folder.__wrapped__()
+    folder = kernel_folder.cache_folder.__wrapped__()
     assert folder.parent == tmp_path / "fandle"
     assert stat.S_IMODE(folder.stat().st_mode) == 0o700
 
@@ -63,20 +63,24 @@ def test_a_folder_that_somebody_else_made_is_not_used(tmp_path: Path, monkeypatc
     """A link laid in the way of a name that can be guessed leads nowhere."""
     monkeypatch.setattr(sys, "prefix", sys.base_prefix)
     monkeypatch.setenv("XDG_CACHE_HOME", str(tmp_path))
-    name = jit.cache_folder().name
+    name = kernel_folder.cache_folder().name
     (tmp_path / "elsewhere").mkdir()
     (tmp_path / "fandle").mkdir()
     (tmp_path / "fandle" / name).symlink_to(tmp_path / "elsewhere")
-    folder = jit.cache_folder.__wrapped__()
+    folder = kernel_folder.cache_folder.__wrapped__()
     assert tmp_path not in folder.parents
     assert not list((tmp_path / "elsewhere").iterdir())
 
 
 def test_old_folders_are_removed(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    here, old, other = tmp_path / f"{jit.PREFIX}now", tmp_path / f"{jit.PREFIX}before", tmp_path / "somebody's"
+    here, old, other = (
+        tmp_path / f"{kernel_folder.PREFIX}now",
+        tmp_path / f"{kernel_folder.PREFIX}before",
+        tmp_path / "somebody's",
+    )
     for folder in (here, old, other):
         folder.mkdir()
         (folder / "x").touch()
-    monkeypatch.setattr(jit, "cache_folder", lambda: here)
-    jit.forget_old()
+    monkeypatch.setattr(kernel_folder, "cache_folder", lambda: here)
+    kernel_folder.forget_old()
     assert (here.exists(), old.exists(), other.exists()) == (True, False, True)

@@ -1,71 +1,23 @@
-"""The decorators through which every kernel is compiled, and the folder where compiled kernels are kept."""
+"""The decorators through which every kernel is compiled."""
 
-import hashlib
-import os
-import shutil
-import sys
-import tempfile
 from collections.abc import Callable
-from functools import cache
-from importlib.metadata import version
-from pathlib import Path
 from typing import Any, TypeVar, cast
 
 import numba
 import numpy as np
 from numba.core import types
 from numpy.typing import NDArray
-from platformdirs import user_cache_path
 
 from fandle.core.physics.inner import lean
+from fandle.core.physics.kernel_folder import cache_folder
 
 F = TypeVar("F", bound=Callable[..., Any])
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
-PREFIX = "fandle-kernels-"
-PRIVATE = 0o700
 CONFIG: Any = numba.config
 TYPES: Any = types
 PLAIN = bool(CONFIG.DISABLE_JIT)  # do kernels run as plain Python, a hundred times slower?
-
-
-@cache
-def cache_folder() -> Path:
-    """Folder for compiled kernels, named by what they are compiled from; nobody but the user may look into it.
-
-    Numba's own cache does not notice an edited callee in another module, so the name carries a hash of all kernel
-    sources and of the versions. It lies in the virtual environment where that is writable, else in the user's cache.
-    """
-    digest = hashlib.sha256(f"{version('numba')} {version('numpy')} {sys.version}".encode())
-    for source in sorted(Path(__file__).parent.glob("*.py")):
-        digest.update(source.read_bytes())
-    name = f"{PREFIX}{digest.hexdigest()[:16]}"
-    own = [Path(sys.prefix) / "var"] if sys.prefix != sys.base_prefix else []
-    for base in (*own, user_cache_path("fandle")):
-        if _private(base / name):
-            return base / name
-    return Path(tempfile.mkdtemp(prefix=name))  # for this run only; mkdtemp's folders are private
-
-
-def _private(folder: Path) -> bool:
-    """Make the folder ours alone; False where that cannot be."""
-    try:
-        folder.mkdir(PRIVATE, parents=True, exist_ok=True)
-        if folder.is_symlink() or folder.stat().st_uid != os.geteuid():
-            return False
-        folder.chmod(PRIVATE)
-    except OSError:
-        return False
-    return os.access(folder, os.W_OK)
-
-
-def forget_old() -> None:
-    """Remove the folders of kernels that were compiled from other sources."""
-    here = cache_folder()
-    for other in here.parent.glob(f"{PREFIX}*"):
-        if other != here:
-            shutil.rmtree(other, ignore_errors=True)
 
 
 def kernel(function: F) -> F:

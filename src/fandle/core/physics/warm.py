@@ -7,7 +7,6 @@ the callers do: a table's numbers are read-only, everything else may be written.
 import gc
 import multiprocessing
 from collections.abc import Callable, Iterator, Sequence
-from contextlib import suppress
 
 import numpy as np
 
@@ -15,8 +14,9 @@ from fandle.core.physics import batch, search
 from fandle.core.physics.arrive import Goal, arrive
 from fandle.core.physics.bank import bank_sweep, contact
 from fandle.core.physics.engine import AT_JAWS
-from fandle.core.physics.jit import Floats, cache_folder, forget_old
+from fandle.core.physics.jit import Floats
 from fandle.core.physics.judge import measure, outcome
+from fandle.core.physics.kernel_folder import mark
 from fandle.core.physics.kick import met_off, sweep
 from fandle.core.physics.moving import BALL_WIDTH
 from fandle.core.physics.pots import Room, best_pots
@@ -31,29 +31,8 @@ from fandle.core.physics.touch import nearest_time
 from fandle.core.physics.trace import trace, trace_by_rail
 
 NEARLY = 0.99  # until the other process is done, too
-PROGRESS = "progress"  # a file there: the share that is done
-DONE = "complete"  # a file in the kernels' folder: all of them are there
 Case = tuple[float, Callable[[], object]]  # (seconds that its compilation takes, a call)
 STROKE = np.array([2.0, 0.1, 0.1, 0.01, 20.0])
-
-
-def progress() -> float:
-    """How far another process is that compiles into the same folder, 0 to 1; 0 where none does."""
-    try:
-        return 1.0 if ready() else float((cache_folder() / PROGRESS).read_text("ascii"))
-    except (OSError, ValueError):
-        return 0.0
-
-
-def tell(done: float) -> None:
-    """Say to other processes how far this one is."""
-    with suppress(OSError):
-        (cache_folder() / PROGRESS).write_text(f"{done:.3f}", "ascii")
-
-
-def ready() -> bool:
-    """Were all kernels compiled from these very sources before? Then warming takes a second, not a minute."""
-    return (cache_folder() / DONE).exists()
 
 
 def warm(p: Floats) -> Iterator[float]:
@@ -64,7 +43,7 @@ def warm(p: Floats) -> Iterator[float]:
         call()
         done += share
         yield done / whole
-    _mark()
+    mark()
 
 
 def compile_apart(p: Floats) -> Iterator[float]:
@@ -96,7 +75,7 @@ def compile_apart(p: Floats) -> Iterator[float]:
     other.join()
     if other.exitcode != 0:  # whatever befell it befalls us where it can be seen
         _run(theirs, lambda _: None)
-    _mark()
+    mark()
     yield 1.0
 
 
@@ -108,12 +87,6 @@ def _run(cases: Sequence[Case], tell: Callable[[float], object]) -> None:
 
 def _whole(cases: Sequence[Case]) -> float:
     return sum(share for share, _ in cases)
-
-
-def _mark() -> None:
-    if not ready():
-        forget_old()
-        (cache_folder() / DONE).touch()
 
 
 def _trunk(p: Floats) -> list[Case]:
