@@ -1,6 +1,6 @@
 # One target per chore. `make demo` and `make test` do all their own set-up.
 .DEFAULT_GOAL := demo
-.PHONY: proofs setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots clean
+.PHONY: proofs setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots wheel test-all clean
 
 PORT ?= 8000
 FANDLE_HOME ?= $(CURDIR)/.fandle
@@ -71,6 +71,15 @@ campaign: test-setup
 
 screenshots: test-setup
 	$(BIN)/python tools/screenshots.py
+
+# Unit tests on every Python from 3.11 on that is here: a quarter of an hour each.
+test-all: test-setup
+	@tools/test-all.sh
+
+# One file that installs anywhere: dist/fandle-….whl
+wheel: .venv/.ready
+	@rm -rf build dist
+	$(BIN)/python -m uv build --quiet --wheel --no-build-isolation --out-dir dist
 
 schemas: setup
 	$(BIN)/python -m fandle.formats.schemas

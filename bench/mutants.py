@@ -55,7 +55,7 @@ def mutants_of(path: Path) -> list[Mutant]:
         for change in _changes(node):
             tree = ast.parse(source)
             target = next(itertools.islice(ast.walk(tree), place, None))
-            if not _apply(tree, target, change):
+            if not _apply(target, change):
                 continue
             new = ast.unparse(tree)
             if new != plain:
@@ -77,7 +77,7 @@ def _changes(node: ast.AST) -> list[str]:
     return []
 
 
-def _apply(tree: ast.Module, target: ast.AST, change: str) -> bool:
+def _apply(target: ast.AST, change: str) -> bool:
     """Break the node in its tree; False where that cannot be done."""
     if change == "compare" and isinstance(target, ast.Compare):
         target.ops[0] = COMPARE[type(target.ops[0])]()

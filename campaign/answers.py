@@ -38,7 +38,7 @@ def _scenes(seed: int, count: int, own: bool) -> Row:
                     sentences += 1
                     if verb[0] != "hold":
                         faults.append(f"{verb[0]} refuses a valid scene: {scene}")
-            except Exception:
+            except Exception:  # noqa: BLE001  (whatever it is, it is a fault that is told)
                 faults.append(f"{verb[0]}: {traceback.format_exc()[-600:]} {scene}")
     tell(faults)
     kind = f"{count} home-made tables ({refused} more refused by a sentence)" if own else f"{count} standard scenes"

@@ -59,7 +59,7 @@ def _child(work: Callable[[], None], limit: int | None) -> tuple[int, int]:
     except FandleError as told:
         os.write(writes, str(told).encode()[:2000])
         code = 2
-    except BaseException as wrong:  # anything else is a fault, and the parent says so
+    except BaseException as wrong:  # noqa: BLE001  (anything else is a fault, and the parent says so)
         os.write(writes, repr(wrong).encode()[:2000])
         code = 3
     os._exit(code)

@@ -31,6 +31,7 @@ Errors = tuple[np.ndarray, np.ndarray]
 
 
 def evening(hidden: Table, player: Player, times: int, rng: np.random.Generator, before: Table = POOL) -> list[Seen]:
+    """So many rounds of the six shots, played on the hidden table."""
     return shoot([reference_shot(before, name) for name in SIX] * times, hidden, player, rng)
 
 
@@ -90,6 +91,7 @@ def meant(rng: np.random.Generator) -> Miss:
 
 
 def errors(rng: np.random.Generator, cause: str | None) -> Errors:
+    """One shot's errors in units of their scatter, and the table's: large in what is the cause."""
     off, z = np.zeros((1, len(KINDS))), np.zeros((1, len(NUMBERS)))
     if cause is None:
         off = rng.standard_normal(off.shape)

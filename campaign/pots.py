@@ -9,7 +9,7 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.pot import solve_pot
-from fandle.core.lines.solution import Aim, Refusal, Solution
+from fandle.core.lines.solution import Refusal, Solution
 from fandle.core.physics.batch import Strokes, play_batch
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
@@ -63,10 +63,10 @@ def fault_of(asked: Case) -> tuple[str, str]:
             return "no pot", "there is no hit either"
         widest = max(_widest_pot(asked, hit) for hit in hits.solutions)
         return "no pot", "" if widest <= NARROW_DEG else f"a sweep finds one {widest:.3f}° wide"
-    return "pot", next((fault for one in found.solutions if (fault := _not_potted(asked, found, one))), "")
+    return "pot", next((fault for one in found.solutions if (fault := _not_potted(asked, one))), "")
 
 
-def _not_potted(asked: Case, found: Aim, one: Solution) -> str:
+def _not_potted(asked: Case, one: Solution) -> str:
     layout, _, stroke, pocket = asked
     if one.pot is None or pocket not in ("any", one.pot.pocket):
         return "into another pocket than asked"

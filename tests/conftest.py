@@ -79,7 +79,7 @@ def fandle(*args: str, stdin: str | None = None, env: dict[str, str] | None = No
             main(list(args))
         except SystemExit as end:
             code = int(end.code or 0)
-        except BaseException:
+        except BaseException:  # noqa: BLE001  (as a process would: printed, and the next call lives)
             traceback.print_exc()
     out.flush()
     printed = out.buffer.getvalue().decode()  # type: ignore[attr-defined]  # BytesIO

@@ -5,7 +5,7 @@ from typing import NoReturn
 
 import typer
 
-from fandle.cli import data, shots, tables  # noqa: F401  (their verbs)
+from fandle.cli import shots, tables, upkeep  # noqa: F401  (their verbs, as help lists them)
 from fandle.cli.app import app
 from fandle.core.errors import FandleError
 

@@ -1,5 +1,6 @@
 """The command line's application, and the options that several verbs share. What a verb does is loaded by it alone."""
 
+from importlib.metadata import version
 from typing import Annotated
 
 import typer
@@ -11,6 +12,22 @@ app = typer.Typer(
     rich_markup_mode=None,
     help="Kick, bank and escape lines for pool, snooker and carom: counted, corrected, and proved by playing them.",
 )
+
+
+def _version(asked: bool) -> None:
+    if asked:
+        typer.echo(f"fandle {version('fandle')}")
+        raise typer.Exit
+
+
+@app.callback()
+def anything(
+    _: Annotated[
+        bool, typer.Option("--version", callback=_version, is_eager=True, help="Print the version and end.")
+    ] = False,
+) -> None:
+    """What holds for every verb."""
+
 
 LayoutArg = Annotated[str, typer.Argument(help="Layout file (*.fandle.json), or - for standard input.")]
 Json = Annotated[bool, typer.Option("--json", help="Print JSON.")]

@@ -39,7 +39,7 @@ def check_steps(table: Table, seen: Sequence[Seen], player: Player, on: date | N
     return Check(
         table, found, tuple(plays(table, found)), tuple(system_changes(table, found.table, tuple(TITLES))),
         tuple(told(table, found, seen, player)), who, like(found),
-        tuple(notes(table, found, seen, player)),
+        tuple(notes(found, seen, player)),
     )  # fmt: skip
 
 

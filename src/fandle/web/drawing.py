@@ -82,7 +82,7 @@ def _the_d(table: Table) -> str:
 
 def _cushion(table: Table, rail: Rail, ends: tuple[Point, Point], jaws: dict[Point, Jaw]) -> str:
     """Outline of one cushion: facing, rounding, nose, rounding, facing, back."""
-    first, second = (_end(table, rail, end, jaws.get(end)) for end in ends)
+    first, second = (_end(rail, end, jaws.get(end)) for end in ends)
     parts = ["M{:g} {:g}".format(*mm(table, *first[0]))]
     for before, after in itertools.pairwise([*first, *reversed(second)]):
         jaw = jaws.get(ends[0]) if after == first[-1] else jaws.get(ends[1]) if before == second[-1] else None
@@ -90,7 +90,7 @@ def _cushion(table: Table, rail: Rail, ends: tuple[Point, Point], jaws: dict[Poi
     return "".join(parts) + "Z"
 
 
-def _end(table: Table, rail: Rail, end: Point, jaw: Jaw | None) -> list[Point]:
+def _end(rail: Rail, end: Point, jaw: Jaw | None) -> list[Point]:
     """One end of a cushion from its back to the straight nose."""
     deep = CUSHION_MM / 1000
     out = (1.0 if rail.at_end else -1.0) * deep

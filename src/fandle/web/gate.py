@@ -91,6 +91,7 @@ class Gate:
             self.names |= {here, f"{here}.local"}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Let a request in, or answer it."""
         if scope["type"] == "websocket":
             await send({"type": "websocket.close", "code": 1008})
             return

@@ -177,7 +177,6 @@ def test_spin_passes_on_with_the_other_hand() -> None:
 
 def final_x(up: float, distance: float = 0.5, speed: float = 2.5) -> float:
     """Where a cue ball struck `up` stops after a full hit, along the line, less where it hit."""
-
     table = replace(POOL, length=5.0, width=2.4)
     places = np.array([[1.5, 1.2], [1.5 + distance + 2 * R, 1.2]])
     played = raw(places, struck(Stroke(speed, up=up), 0.0), table)

@@ -64,7 +64,7 @@ def test_one_wild_landing_moves_the_result_little_and_is_named() -> None:
         if shot.id != "lag":
             assert abs(a - b) < 1.0 / 3.0, shot.id
     assert 0 in spoilt.wild
-    assert any("shot 1" in text and "does not fit" in text for text in notes(POOL, spoilt, [wild, *seen[1:]], STEADY))
+    assert any("shot 1" in text and "does not fit" in text for text in notes(spoilt, [wild, *seen[1:]], STEADY))
 
 
 def test_what_was_learned_and_what_is_still_the_prior() -> None:
@@ -158,7 +158,7 @@ def test_a_table_that_plays_as_it_did_is_nearest_to_itself() -> None:
 def test_a_lag_that_drifts_and_a_heavy_arm_are_told() -> None:
     lag = reference_shot(POOL, "lag")
     seen = [Seen(lag, (Contact(Rail.FOOT, 2.4),), (2.5, 2.8))] * 2
-    said = notes(POOL, fit(POOL, seen, STEADY), seen, STEADY)
+    said = notes(fit(POOL, seen, STEADY), seen, STEADY)
     assert any("drifts 0.4 to the far rail" in text for text in said)
 
 

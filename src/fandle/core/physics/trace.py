@@ -100,6 +100,7 @@ def crossing(pieces: Floats, n_pc: int, line: Line) -> float:
 
 @kernel
 def along_at(q: Floats, t: float, axis: int) -> float:
+    """Where a ball is along the bed (axis 0) or across it, t seconds into a stretch of its way, m."""
     if axis == 0:
         return float(q[PIECE.x] + t * (q[PIECE.vx] + 0.5 * t * q[PIECE.ax]))
     return float(q[PIECE.y] + t * (q[PIECE.vy] + 0.5 * t * q[PIECE.ay]))

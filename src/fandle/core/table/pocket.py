@@ -37,11 +37,16 @@ class Bed(Protocol):
     """What of a table this module needs."""
 
     @property
-    def length(self) -> float: ...
+    def length(self) -> float:
+        """Nose to nose, m."""
+
     @property
-    def width(self) -> float: ...
+    def width(self) -> float:
+        """The same across."""
+
     @property
-    def pockets(self) -> Pockets | None: ...
+    def pockets(self) -> Pockets | None:
+        """None where there are none."""
 
 
 @dataclass(frozen=True)

@@ -212,7 +212,7 @@ def expected_scatter(one: Seen, table: Table, player: Player) -> float:
     return math.hypot(0.5 * float(high - low), READING)
 
 
-def notes(before: Table, fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
+def notes(fitting: Fitting, seen: Sequence[Seen], player: Player) -> list[str]:
     """What else the shots say: not level, an odd rail, the player's usual speed, shots that do not fit."""
     said = []
     drifts = [one.landed[0].at - one.setup.layout.cue.y for one in seen if one.setup.id == "lag" and one.landed]
