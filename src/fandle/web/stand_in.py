@@ -19,7 +19,8 @@ from pathlib import Path
 from fandle.web.place import Place
 from fandle.web.settings import Settings
 
-GIVES_UP_S = 5.0  # after which one that does not end by itself is ended
+HEARS_OUT_S = 2.0  # requests that are on their way when it is relieved
+GIVES_UP_S = 8.0  # after which one that does not end by itself is ended
 
 
 @contextmanager
@@ -69,7 +70,7 @@ def main(told: str) -> None:
     settings = Settings(**{**given, "home": Path(given["home"]), "hosts": tuple(given["hosts"])})
     files = [None if data[name] is None else Path(data[name]) for name in ("certificate", "key")]
     place = Place(settings, [socket.socket(fileno=fd) for fd in data["fds"]], *files)
-    server = server_of(create_app(settings), place.secrets())
+    server = server_of(create_app(settings), place.secrets(), hears_out_s=HEARS_OUT_S)
 
     def watch() -> None:
         sys.stdin.buffer.read()
