@@ -48,6 +48,24 @@ def test_a_plain_aim_needs_no_database_and_no_server() -> None:
     assert found & {"sqlalchemy", "fastapi", "uvicorn"} == set()
 
 
+def test_a_verb_that_plays_has_the_engine_compiled_first(
+    monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    from fandle.cli import main
+    from fandle.core.physics import kernel_folder
+    from fandle.service import compiling
+
+    said: list[str] = []
+    monkeypatch.setattr(kernel_folder, "ready", lambda: False)
+    monkeypatch.setattr(compiling, "compile_meanwhile", lambda: said.append("compiling"))
+    for args in (["aim", "--help"], ["table", "pool-9ft"], ["aim", "examples/nine-ball.fandle.json", "--rails", "far"]):
+        assert said == []
+        with pytest.raises(SystemExit):
+            main(args)
+    assert said == ["compiling"]
+    assert "aim at the far rail" in capsys.readouterr().out
+
+
 def test_help_names_what_there_is() -> None:
     """Help is printed without the trade, so that its lists are written out: here they are held against it."""
     from fandle.core.player.body import BUILDS, HANDS

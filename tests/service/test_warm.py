@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+import threading
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -98,8 +99,15 @@ def test_setup_says_what_it_does_and_how_far_it_is(
 
 def test_pages_wait_for_the_engine_and_show_how_far_it_is(monkeypatch: pytest.MonkeyPatch, tmp_path: Path) -> None:
     """Installed as a wheel nothing is compiled yet: the first page says so, programs are told when to ask again."""
+    looked = threading.Event()
+
+    def until_looked_at(_: object) -> Iterator[float]:
+        yield 0.25
+        looked.wait(60)
+        yield from (0.5, 0.75, 1.0)
+
     monkeypatch.setattr(kernel_folder, "ready", lambda: False)
-    monkeypatch.setattr(kernels, "warm", slowly)
+    monkeypatch.setattr(kernels, "warm", until_looked_at)
     heard: list[float] = []
     app = create_app(Settings(tmp_path, demo=True), heard.append)
     with local_client(app) as client:
@@ -109,6 +117,7 @@ def test_pages_wait_for_the_engine_and_show_how_far_it_is(monkeypatch: pytest.Mo
         early = client.post("/api/answer", json={"layout": CONTRACT_LAYOUT})
         assert (early.status_code, early.json()["code"], early.headers["Retry-After"]) == (503, "compiling", "2")
         assert client.get("/static/css/page.css").status_code == 200
+        looked.set()
         while client.get("/api/health").json()["status"] != "ok":
             time.sleep(0.05)
         assert client.get("/", headers={"Accept": "text/html"}).status_code == 200

@@ -1,9 +1,10 @@
 """The command line's application, and the options that several verbs share. What a verb does is loaded by it alone."""
 
 from importlib.metadata import version
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
+from typer.core import TyperCommand
 
 app = typer.Typer(
     add_completion=False,
@@ -12,6 +13,17 @@ app = typer.Typer(
     rich_markup_mode=None,
     help="Kick, bank and escape lines for pool, snooker and carom: counted, corrected, and proved by playing them.",
 )
+
+
+class WithEngine(TyperCommand):
+    """A verb that plays: where the engine has to be compiled first, a bar says so."""
+
+    def invoke(self, ctx: Any) -> Any:
+        """Do it, the engine being there."""
+        from fandle.service.compiling import compiled
+
+        compiled()
+        return super().invoke(ctx)
 
 
 def _version(asked: bool) -> None:

@@ -4,10 +4,23 @@ from typing import Annotated
 
 import typer
 
-from fandle.cli.app import CountCue, CueName, Elevation, Json, LayoutArg, Rails, Side, Speed, Target, Up, app
+from fandle.cli.app import (
+    CountCue,
+    CueName,
+    Elevation,
+    Json,
+    LayoutArg,
+    Rails,
+    Side,
+    Speed,
+    Target,
+    Up,
+    WithEngine,
+    app,
+)
 
 
-@app.command(epilog="Example: fandle simulate layout.fandle.json --aim far:3@nose --speed 3 --json")
+@app.command(cls=WithEngine, epilog="Example: fandle simulate layout.fandle.json --aim far:3@nose --speed 3 --json")
 def simulate(
     layout: LayoutArg,
     aim: Annotated[str | None, typer.Option(help="Mark to aim at, like far:3.42@nose.")] = None,
@@ -27,7 +40,7 @@ def simulate(
     run(layout, aim, direction, strokes, speed, side, up, elevation, cue, impulse_steps, as_json)
 
 
-@app.command(epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
+@app.command(cls=WithEngine, epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
 def aim(
     layout: LayoutArg,
     rails: Annotated[str | None, typer.Option(help="Rails in order, such as far; straight for none.")] = None,
@@ -52,7 +65,7 @@ def aim(
     run(layout, rails, kind, target, pocket, hit, speed, side, up, elevation, cue, hold, change, as_json)
 
 
-@app.command(epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
+@app.command(cls=WithEngine, epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
 def count(
     layout: LayoutArg,
     method: Annotated[
@@ -84,7 +97,7 @@ def count(
     run(layout, method, every, rails, kind, target, pocket, hit, first, carry, cue, as_json)
 
 
-@app.command(epilog="Example: fandle plan layout.fandle.json --goal pot --player strong --json")
+@app.command(cls=WithEngine, epilog="Example: fandle plan layout.fandle.json --goal pot --player strong --json")
 def plan(
     layout: LayoutArg,
     goal: Annotated[str, typer.Option(help="hit, pot or safe.")] = "hit",

@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from fandle.cli.app import CueName, Elevation, Json, LayoutArg, Side, Speed, Target, Up, app
+from fandle.cli.app import CueName, Elevation, Json, LayoutArg, Side, Speed, Target, Up, WithEngine, app
 
 PlayerName = Annotated[str, typer.Option("--player", help="new, club, strong, or a player's file.")]
 
@@ -24,7 +24,7 @@ def table(
     run(name, cloth, rubber, called, as_json)
 
 
-@app.command(epilog="Example: fandle squirt --left 1.75 --right 2.25 --json")
+@app.command(cls=WithEngine, epilog="Example: fandle squirt --left 1.75 --right 2.25 --json")
 def squirt(
     left: Annotated[float, typer.Option(help="Where the ball with left side met the foot rail, diamonds.")],
     right: Annotated[float, typer.Option(help="Where the one with right side met it, on the same line of aim.")],
@@ -38,7 +38,7 @@ def squirt(
     run(left, right, side, table, as_json)
 
 
-@app.command(epilog="Example: fandle check pool-9ft --shots evening.json --json")
+@app.command(cls=WithEngine, epilog="Example: fandle check pool-9ft --shots evening.json --json")
 def check(
     table: Annotated[str | None, typer.Argument(help="A table's name or file; with --list it may be left out.")] = None,
     shots: Annotated[str | None, typer.Option(help="File of the shots as they landed, fandle-check/1, or -.")] = None,
@@ -54,7 +54,10 @@ def check(
     run(table, shots, listed, on, out, player, as_json)
 
 
-@app.command(epilog="Example: fandle diagnose layout.fandle.json --rails far --aim far:3@nose --landed '0.5 short'")
+@app.command(
+    cls=WithEngine,
+    epilog="Example: fandle diagnose layout.fandle.json --rails far --aim far:3@nose --landed '0.5 short'",
+)
 def diagnose(
     layout: LayoutArg,
     rails: Annotated[str, typer.Option(help="Rails in order, such as far,foot.")],
@@ -78,7 +81,7 @@ def diagnose(
     run(layout, rails, aim, landed, met, touched, stopped, target, player, speed, side, up, elevation, cue, as_json)
 
 
-@app.command(epilog="Example: fandle drill return-3 --table pool-9ft --json")
+@app.command(cls=WithEngine, epilog="Example: fandle drill return-3 --table pool-9ft --json")
 def drill(
     name: Annotated[
         str | None, typer.Argument(help="A drill's name, as --list has them, or a file of drills that was handed out.")

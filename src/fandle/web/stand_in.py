@@ -53,13 +53,6 @@ def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
                 process.kill()
 
 
-def compile_meanwhile(quiet: bool) -> None:
-    """Have the kernels compiled, with a bar on the terminal. Where that fails the server compiles them itself."""
-    subprocess.run(
-        [sys.executable, "-m", "fandle.service.warm"], check=False, stderr=subprocess.DEVNULL if quiet else None
-    )
-
-
 def main(told: str) -> None:
     """Serve until standard input is closed: by whoever takes over, or because they are gone."""
     from fandle.web.app import create_app
