@@ -7,6 +7,7 @@ import random
 import statistics
 import time
 from collections.abc import Callable
+from functools import partial
 
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.close_work import technique_pages
@@ -57,7 +58,8 @@ def main() -> None:
     """Print the table."""
     print("technique on its own page, ms (asked: 30)")
     for page in technique_pages():
-        print(f"  {page.method} {page.title:<36} {median(lambda page=page: solved(page.method, page.example)):6.1f}")
+        each = median(partial(solved, page.method, page.example))
+        print(f"  {page.method} {page.title:<36} {each:6.1f}")
     print("all points of a three-cushion layout, ms (asked: 3,000 at usual strokes)")
     for strokes in ("this", "usual"):
         took = [median(points(carom(seed), strokes), 3) for seed in range(LAYOUTS)]

@@ -16,7 +16,7 @@ from numba.core import event
 from fandle.core.physics import jit
 
 
-class Watch(event.Listener):  # type: ignore[misc]
+class Watch(event.Listener):
     """Seconds that each kernel takes by itself, without the kernels it calls."""
 
     def __init__(self) -> None:
@@ -42,7 +42,7 @@ class Watch(event.Listener):  # type: ignore[misc]
 def main(shown: int) -> None:
     """Compile everything and print a table."""
     folder = Path(tempfile.mkdtemp())
-    jit.cache_folder = cache(lambda: folder)
+    jit.cache_folder = cache(lambda: folder)  # type: ignore[attr-defined]
     from fandle.core.physics.warm import warm
     from fandle.core.table.standards import standard_table
 

@@ -5,6 +5,7 @@ rigid default table, + long. Run: python bench/compression.py
 """
 
 from dataclasses import replace
+from typing import Any
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -42,7 +43,8 @@ def main() -> None:
     """Print the table."""
     print(f"{'m/s':<34}" + "".join(f"{v:>7g}" for v in SPEEDS))
     for name, change in VARIANTS.items():
-        table = replace(POOL, **change)
+        numbers: dict[str, Any] = {**change}
+        table = replace(POOL, **numbers)
         print(f"{name:<34}" + "".join(f"{landing(table, v) - landing(POOL, v):>+7.2f}" for v in SPEEDS))
 
 

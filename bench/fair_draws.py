@@ -52,7 +52,8 @@ def main() -> None:
     truth = []
     for field, line in every:
         errors = plain.standard_normal((TRUE, 5))
-        came = played(field, line, Draws(*errors.T.copy(), np.empty((TRUE, 0))))
+        direction, speed, across, up, mark = errors.T.copy()
+        came = played(field, line, Draws(direction, speed, across, up, mark, np.empty((TRUE, 0))))
         truth.append({name: float(getattr(came.verdicts, name).mean()) for name in NAMES})
     told = [[played(field, line, draws(DRAWS, seed)) for field, line in every] for seed in range(SEEDS)]
     for name in NAMES:

@@ -12,8 +12,10 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from fandle.core.physics.batch import Strokes, play_batch
 from fandle.core.table.rails import Rail
@@ -26,7 +28,7 @@ LIKELY = (0.03, 0.97)
 GAMES = {"nine-ball": "pool-9ft", "straight": "pool-9ft", "ten-ball": "pool-8ft"}
 
 
-def layout(rng: random.Random) -> dict:
+def layout(rng: random.Random) -> dict[str, Any]:
     """A few balls in the open."""
     game = rng.choice(list(GAMES))
     table = STANDARDS[GAMES[game]]
@@ -42,7 +44,7 @@ def layout(rng: random.Random) -> dict:
     return {"format": "fandle-layout/1", "table": table.name, "game": game, "balls": balls, "target": ids[1]}
 
 
-def plan(laid: dict, seed: int, speed: float) -> dict:
+def plan(laid: dict[str, Any], seed: int, speed: float) -> dict[str, Any]:
     """The plan, asked on the command line."""
     with tempfile.NamedTemporaryFile("w", suffix=".fandle.json") as file:
         json.dump(laid, file)
@@ -52,10 +54,13 @@ def plan(laid: dict, seed: int, speed: float) -> dict:
             [fandle, "plan", file.name, "--strokes", "this", "--seed", str(seed), "--speed", f"{speed:.2f}", "--json"],
             capture_output=True, text=True, check=False,
         )  # fmt: skip
-    return json.loads(done.stdout)
+    told: dict[str, Any] = json.loads(done.stdout)
+    return told
 
 
-def redrawn(laid: dict, player: dict, line: dict, rng: np.random.Generator) -> tuple[float, float]:
+def redrawn(
+    laid: dict[str, Any], player: dict[str, Any], line: dict[str, Any], rng: np.random.Generator
+) -> tuple[float, float]:
     """(chance of a hit, of a legal hit) of a line by 20,000 plain draws."""
     place = layout_of(laid)
     table, start = place.table, place.metres(place.cue)
@@ -67,9 +72,10 @@ def redrawn(laid: dict, player: dict, line: dict, rng: np.random.Generator) -> t
         edge = 0.0 if not rail.at_end else (table.width if rail.is_long else table.length)
         meant, off = line["aim"]["nose"], player["mark_diamonds"][line["mark"]["grade"]] * e[:, 4]
 
-        def towards(mark):
+        def towards(mark: NDArray[np.float64]) -> NDArray[np.float64]:
             x, y = (mark * unit, edge) if rail.is_long else (edge, mark * unit)
-            return np.arctan2(y - start[1], x - start[0])
+            found: NDArray[np.float64] = np.arctan2(y - start[1], x - start[0])
+            return found
 
         at = at + np.angle(np.exp(1j * (towards(meant + off) - towards(meant))))
     s, tip = line["stroke"], player["tip_mm"] / 1000 / table.ball_radius

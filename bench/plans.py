@@ -10,6 +10,8 @@ import threading
 import time
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
+from operator import attrgetter
 
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
@@ -85,7 +87,7 @@ def main() -> None:
         print(f"{told:<44}{median(work):>8.0f}{budget:>9}", flush=True)
     lines = finish(rank(Field.of(nine, THREADS), Stroke(default_speed(nine.table)), Wish("safe", usual=False))).lines
     left = [replace(line.chance) for line in lines for _ in range(4)]
-    took = [clock(lambda one=one: (one.safe, one.ahead)) for one in left]
+    took = [clock(partial(attrgetter("safe", "ahead"), one)) for one in left]
     print(f"{'what one line leaves, 300 draws, 9 balls':<44}{statistics.median(took):>8.1f}{120:>9}", flush=True)
     drag = Situation(five, Stroke(3.2, 0.17, 0.1), (Rail.FAR,))
     alone, stop = median(lambda: finish(answer(drag)), 31), threading.Event()

@@ -102,9 +102,9 @@ def compare() -> None:
         print(flush=True)
     took = statistics.median(import_seconds() for _ in range(ROUNDS)) * 1e3
     print(f"{'import, warm':<26}{took:>9.0f} ms{IMPORT_MS:>7g} ms")
-    for worker in (now, plain, old):
-        if worker is not None:
-            worker.process.kill()
+    for each in (now, plain, old):
+        if each is not None:
+            each.process.kill()
     subprocess.run(["git", "worktree", "prune"], cwd=HERE, check=False)
 
 
@@ -127,7 +127,6 @@ def twins() -> None:
     import numpy as np
     from work import (
         COUNTS,
-        EVENT,
         NONE,
         RAILS,
         START,
@@ -140,6 +139,8 @@ def twins() -> None:
         shots,
         two_threads,
     )
+
+    from fandle.core.physics.state import EVENT
 
     in_c, apart = c_twin()
     place = by_integrator()
@@ -164,9 +165,9 @@ def twins() -> None:
     pairs = [(clock(go, 1), clock(go, 2)) for _ in range(ROUNDS)]
     print(f"  {SHOTS} in each of two threads / in one: {statistics.median(b / a for a, b in pairs):.2f}   budget 1.3")
     print("\nmany strokes in one call, one thread, a second")
-    for told, go in rates():
-        go()
-        print(f"  {told:<44}{statistics.median(1 / clock(go) for _ in range(ROUNDS)) * 2000:>9,.0f}", flush=True)
+    for told, play in rates():
+        play()
+        print(f"  {told:<44}{statistics.median(1 / clock(play) for _ in range(ROUNDS)) * 2000:>9,.0f}", flush=True)
     print("\nballs on the bed   one shot at 4 m/s, ms")
     for count in COUNTS:
         work = crowds(count)

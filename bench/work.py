@@ -106,7 +106,7 @@ def by_integrator() -> np.ndarray:
         )  # fmt: skip
         state = done.y[:, -1]
         wz = math.copysign(max(abs(wz) - P[slots.DECAY] * done.t[-1], 0.0), wz)
-        rail = next((k for k in range(4) if len(done.t_events[k])), None)
+        rail = next((k for k in range(4) if len((done.t_events or [])[k])), None)
         if rail is None:
             state[4:6] = -state[3], state[2]
             continue
@@ -114,7 +114,8 @@ def by_integrator() -> np.ndarray:
         if met == RAILS:
             return state[:2]
         nx, ny = bed.outward(rail)
-        after, _, _ = bed.rebound(nx, ny, Motion(*state, wz), P)
+        x, y, vx, vy, wx, wy = state.tolist()
+        after, _, _ = bed.rebound(nx, ny, Motion(x, y, vx, vy, wx, wy, wz), P)
         state[2:], wz = after[2:6], after.wz
         state[:2] += np.array([-nx, -ny]) * 1e-12  # off the wall, so that its event can rise again
 

@@ -82,7 +82,7 @@ def fandle(*args: str, stdin: str | None = None, env: dict[str, str] | None = No
         except BaseException:  # noqa: BLE001  (as a process would: printed, and the next call lives)
             traceback.print_exc()
     out.flush()
-    printed = out.buffer.getvalue().decode()  # type: ignore[attr-defined]  # BytesIO
+    printed = out.buffer.getvalue().decode()  # BytesIO
     return subprocess.CompletedProcess(list(args), code, printed, err.getvalue())
 
 

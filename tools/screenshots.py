@@ -58,7 +58,7 @@ def main() -> None:
         with sync_playwright() as p:
             browser = p.chromium.launch(executable_path=CHROMIUM, headless=True, args=FLAGS)
             for name, address, width, height, whole, scheme, clicks in VIEWS:
-                page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)
+                page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme)  # type: ignore[arg-type]  # dark or light
                 page.add_init_script("localStorage.setItem('fandle-first-visit', '1')")
                 page.goto(f"http://127.0.0.1:{port}{address}", wait_until="networkidle")
                 for selector in clicks.split():

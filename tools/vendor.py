@@ -57,7 +57,9 @@ def compile_bootstrap() -> None:
         sass = [modules / ".bin/sass", "--style=compressed", "--no-source-map", "--no-charset", "--quiet-deps"]
         options = ["--silence-deprecation=import", f"--load-path={modules}"]
         target = VENDOR / "bootstrap/bootstrap.min.css"
-        subprocess.run([*sass, *options, ROOT / "tools/bootstrap.scss", target], check=True)
+        subprocess.run(
+            [*map(str, sass), *map(str, options), str(ROOT / "tools/bootstrap.scss"), str(target)], check=True
+        )
 
 
 if __name__ == "__main__":

@@ -8,11 +8,11 @@ from collections.abc import Iterator
 
 import pytest
 from campaign.browser import free_port, wait_for_server
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, ViewportSize, expect
 from tests.browser.helpers import open_at, serious
 
 pytestmark = pytest.mark.browser
-PHONE = {"width": 390, "height": 844}
+PHONE: ViewportSize = {"width": 390, "height": 844}
 
 
 @pytest.fixture(scope="module")

@@ -6,7 +6,7 @@ import random
 import re
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, ViewportSize, expect
 from tests.browser.helpers import BLOCKED, ask_by, centre, line, open_at, serious, settled, state_of, tab
 
 from fandle.core.table.standards import standard_table
@@ -16,7 +16,7 @@ from fandle.web.table.link import packed, unpacked
 
 pytestmark = pytest.mark.browser
 ROOMS = (BLOCKED, "/compare", "/handbook", "/handbook/M3", "/log", "/club", "/devices")
-PHONE = {"width": 390, "height": 844}
+PHONE: ViewportSize = {"width": 390, "height": 844}
 # everything beside the drawing that must stay where it is
 OUTSIDE = "#layout-title, .title-row, #stage, #ways, #lines, #answer, #stroke, #tip, #speed, #side, #note, .note-keys, #film, .tabs, .phone-keys"
 

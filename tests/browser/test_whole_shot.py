@@ -10,6 +10,7 @@ from tests.browser.helpers import ask_by, layout_file, line, open_at, settled, s
 from tests.conftest import fandle
 from tests.core.crowd import break_shot
 
+from fandle.core.table.rails import rails_name
 from fandle.web import address
 
 pytestmark = pytest.mark.browser
@@ -62,7 +63,7 @@ def _question(page: Page) -> dict[str, object]:
     s = state.stroke
     return {
         "layout": scene, "speed": s.speed, "side": s.side, "up": s.up, "hit": state.hit,
-        "rails": address.rails_name(state.rails or ()),
+        "rails": rails_name(state.rails or ()),
     }  # fmt: skip
 
 
@@ -90,9 +91,9 @@ def test_a_rail_first_hit(page: Page, tmp_path: Path) -> None:
     open_at(page, RAIL_FIRST)
     answer = check_against_the_command_line(page, tmp_path)
     events = answer["events"]
-    assert [ev["kind"] for ev in events[:2]] == ["rail", "ball"]  # type: ignore[index]
-    assert (events[0]["rail"], events[1]["other"]) == ("near", "7")  # type: ignore[index]
-    assert events[1]["t"] - events[0]["t"] < 0.25  # type: ignore[index]
+    assert [ev["kind"] for ev in events[:2]] == ["rail", "ball"]
+    assert (events[0]["rail"], events[1]["other"]) == ("near", "7")
+    assert events[1]["t"] - events[0]["t"] < 0.25
     expect(page.locator("#moment")).to_contain_text("Hits the 7")
 
 

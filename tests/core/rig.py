@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -83,7 +84,7 @@ def return_x(played: Run, leg: int, y: float, table: Table = POOL) -> float:
     return math.nan
 
 
-def one_rail(speed: float, frame: str = "nose", table: Table = POOL, **stroke: float) -> float:
+def one_rail(speed: float, frame: str = "nose", table: Table = POOL, **stroke: Any) -> float:
     """The trade's one-rail check: from (1, 1) at far:3, where it recrosses y = 1. Exact answer 5."""
     start = (1.0, 1.0)
     played = run(start, towards(start, 3.0, line_of(frame), table), speed, table=table, **stroke)

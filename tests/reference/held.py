@@ -105,7 +105,8 @@ class Events:
 
 def events(seed: int, count: int) -> Events:
     """Random shots at random layouts, played by both to the first ball."""
-    rng, same, apart = random.Random(seed), 0, ([], [])  # type: int, tuple[list[float], list[float]]
+    rng, same = random.Random(seed), 0
+    apart: tuple[list[float], list[float]] = ([], [])
     for n in range(count):
         laid, stroke = layout_of(rng, list(GAMES)[n % len(GAMES)]), stroke_of(rng)
         direction, world = rng.uniform(-math.pi, math.pi), World.of(laid)

@@ -148,7 +148,7 @@ def test_a_back_cut_is_one() -> None:
 def test_a_pattern_is_played_through_from_where_each_shot_leaves_all_balls(name: str) -> None:
     found = drill(BY_NAME["pattern-3"], STANDARDS[name])
     shots = [found, *found.then]
-    assert [shot.layout.target for shot in shots if shot.layout] == [b.id for b in found.layout.object_balls()]  # type: ignore[union-attr]
+    assert [shot.layout.target for shot in shots if shot.layout] == [b.id for b in found.layout.object_balls()]
     for now, following in zip(shots, [*shots[1:], None], strict=True):
         assert now.layout is not None
         assert now.stroke is not None

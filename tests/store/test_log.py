@@ -9,6 +9,7 @@ import sqlite3
 import threading
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import pytest
 from alembic import command
@@ -165,7 +166,7 @@ def test_attempts_made_before_are_given_their_table_version_and_player(tmp_path:
     old.execute("insert into player (id, nickname, club_id) values (4, 'Moth', 1)")
     old.execute("insert into club_table (label, club_id, data) values ('Back room', 1, '\"pool-9ft\"')")
     old.execute("insert into club_table (label, club_id, data) values ('Bar box', 1, ?)", (json.dumps(changed),))
-    rows = [("a", "pool-9ft", "Back room"), ("b", own, "Bar box"), ("c", changed, "Bar box"), ("d", gone, "Sold"),
+    rows: list[tuple[str, Any, str]] = [("a", "pool-9ft", "Back room"), ("b", own, "Bar box"), ("c", changed, "Bar box"), ("d", gone, "Sold"),
             ("e", "pool-8ft", "pool-8ft"), ("f", changed, "Bar box")]  # fmt: skip
     for uid, table, label in rows:
         name = table if isinstance(table, str) else table["name"]

@@ -1,5 +1,6 @@
 """Who may do what: names, pages of others, bodies, and devices beyond this machine."""
 
+import asyncio
 import json
 import re
 from collections.abc import Iterator
@@ -251,7 +252,7 @@ def test_wrong_passes_are_looked_at_ever_more_slowly(
     async def sleep(seconds: float) -> None:
         slept.append(seconds)
 
-    monkeypatch.setattr(devices.asyncio, "sleep", sleep)
+    monkeypatch.setattr(asyncio, "sleep", sleep)
     for n in range(6):
         reply = phone.post(address.PASS, data={"code": f"wrong{n}", "name": "x"}, headers={"Origin": SERVER})
         assert reply.status_code == 403

@@ -50,7 +50,8 @@ def test_it_is_renamed_but_not_to_a_name_that_is_taken(client: TestClient) -> No
 def test_ones_own_come_before_the_demo_clubs(client: TestClient) -> None:
     keep(client, "Mine, older")
     keep(client, "Mine, newer")
-    rows, older = [], ""
+    rows: list[Any] = []
+    older = ""
     while older is not None:
         found = client.get(address.LAYOUTS, params={"before": older} if older else {}).json()
         rows, older = rows + found["layouts"], found["older"]

@@ -250,8 +250,9 @@ def test_a_csv_of_an_earlier_version_is_read(client: TestClient) -> None:
 
 def test_before_the_stroke_this_very_shots_own_record_is_told(client: TestClient) -> None:
     """None before it was played; then the hits and the attempts of the same balls over the same rails, and no others."""
-    there = {**QUESTION, "layout": {**QUESTION["layout"], "balls": [
-        {**ball, "x": ball["x"] + 0.037} if ball["id"] == "cue" else ball for ball in QUESTION["layout"]["balls"]
+    question: dict[str, Any] = QUESTION
+    there = {**question, "layout": {**question["layout"], "balls": [
+        {**ball, "x": ball["x"] + 0.037} if ball["id"] == "cue" else ball for ball in question["layout"]["balls"]
     ]}}  # fmt: skip
     assert client.post(address.ATTEMPTS_HERE, json=there).json() == {"attempts": 0, "hits": 0}
     for result in ("hit", "short", "hit"):

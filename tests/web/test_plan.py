@@ -94,7 +94,7 @@ def test_work_that_nobody_reads_any_more_stops() -> None:
 
     async def read_one() -> int:
         works = Works(1)
-        telling = works.stream(steps())
+        telling: Any = works.stream(steps())
         first = await anext(telling)
         await telling.aclose()
         works.close()

@@ -85,7 +85,7 @@ def test_a_brute_sweep_finds_no_wide_line_that_is_missing(seed: int) -> None:
     lines, apart = found.lines, {no.rails for no in found.refused if no.reason_code == "out_of_reach"}
     field, step = Field.of(layout), 2 * math.pi / 7200
     at = -math.pi + step * np.arange(7200)
-    out = finish(field.played(at, np.repeat(stroke.array()[None], len(at), axis=0)))
+    out = finish(field.played(np.asarray(at, np.float64), np.repeat(stroke.array()[None], len(at), axis=0)))
     legal = judge(field.court, out, -1, -1).legal
     keys = [
         (int(out.first[k]), tuple(out.cue_rails[k, : out.before_second[k]].tolist())) if legal[k] else None

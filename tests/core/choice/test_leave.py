@@ -53,6 +53,7 @@ def played(
 
 def test_the_closed_form_is_what_is_played() -> None:
     """The best pot of eighty leaves of three balls: nine in ten are within 0.05, and on average they agree."""
+    off: list[float]
     rng, plain, off = random.Random(5), np.random.default_rng(6), []
     while len(off) < 80:
         places = [spot(rng) for _ in range(4)]
@@ -85,6 +86,7 @@ def arriving(cue: tuple[float, float], ball: tuple[float, float], pocket: int) -
 
 def test_long_pots_along_a_rail_are_told_as_they_are_played() -> None:
     """Two hundred balls up to 2½ radii off a long rail, three diamonds and more from their corner."""
+    off: list[float]
     rng, plain, off = random.Random(31), np.random.default_rng(32), []
     radius = POOL.ball_radius / POOL.diamond_y
     while len(off) < 200:
@@ -146,7 +148,7 @@ def test_what_is_on_for_the_opponent(game: str, state: State, balls: tuple[str, 
     layout = lay({"cue": (1.0, 1.0), **{name: (3.0 + 0.5 * k, 2.0) for k, name in enumerate(balls)}}, game, state)
     field = Field.of(layout)
     found = theirs(field, np.array([[field.start, *field.balls.tolist()]]))[0]
-    assert {field.name(k) for k in np.flatnonzero(found)} == expected
+    assert {field.name(int(k)) for k in np.flatnonzero(found)} == expected
 
 
 def test_an_open_table_is_never_safe_and_a_wall_always() -> None:

@@ -276,7 +276,8 @@ def test_the_same_seed_the_same_bytes_in_one_or_two_threads() -> None:
 
 def random_layout(rng: random.Random, game: str, most: int) -> Layout:
     """Balls in the open, some on a rail or frozen to another."""
-    table, places = STANDARDS[TABLES.get(game, "pool-9ft")], {}
+    places: dict[str, tuple[float, float]] = {}
+    table = STANDARDS[TABLES.get(game, "pool-9ft")]
     order = id_order(game)
     rng.shuffle(order)
     names = ["cue", *(order if game == "three-cushion" else order[: rng.randint(1, most)])]

@@ -45,7 +45,7 @@ def test_what_is_on_after_a_pot(
     rests = np.array([[field.start, *field.balls.tolist()]])
     rests[0, field.number(potted)] = np.nan
     found = on_next(field, rests, potted)[0]
-    assert {field.name(k) for k in np.flatnonzero(found)} == expected
+    assert {field.name(int(k)) for k in np.flatnonzero(found)} == expected
 
 
 def test_a_colour_goes_back_to_its_spot_and_may_stand_in_the_way() -> None:

@@ -3,6 +3,7 @@
 import itertools
 import math
 import re
+from typing import Literal
 
 import pytest
 
@@ -56,9 +57,8 @@ def test_the_finder_leaves_out_what_does_not_suit() -> None:
     assert strange == {"M12"}
     assert {name for name in FITS if fits(name, Wish(use="bank"))} == {"M3", "M25"}
     assert {name for name in FITS if fits(name, Wish())} == set(FITS)
-    wishes = [
-        Wish(rails, lie, sums) for rails, lie, sums in itertools.product((1, 2, 3), ("rail", "open"), (None, False))
-    ]
+    lies: tuple[Literal["rail", "open"], ...] = ("rail", "open")
+    wishes = [Wish(rails, lie, sums) for rails, lie, sums in itertools.product((1, 2, 3), lies, (None, False))]
     assert all(any(fits(name, wish) for name in FITS) for wish in wishes if wish.rails != 3 or wish.lie == "rail")
 
 

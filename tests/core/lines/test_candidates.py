@@ -43,11 +43,11 @@ def test_who_is_in_the_way(blocked: Layout, pool: Table) -> None:
 def test_clearance_is_the_gap_to_the_nearest_ball(pool: Table) -> None:
     layout = make(pool, (1.1, 0.55), (5.3, 0.5), (2.0, 2.6))
     lines = {line.name: line for line in candidates(layout, Stroke(3.2))}
-    shot = lines["far"].answer.best.shot  # type: ignore[union-attr]  # this line is solved
+    shot = lines["far"].answer.best.shot
     near = clearance(layout, shot, "1")
     assert near is not None
     # by hand: distance of the ball from the straight first leg, less a ball
-    (x0, y0), (x1, y1) = shot.pieces[0].start, shot.events[0].x and (shot.events[0].x, shot.events[0].y)
+    (x0, y0), (x1, y1) = shot.pieces[0].start, (shot.events[0].x, shot.events[0].y)
     d = 0.3175
     across = abs((x1 - x0) * (2.6 - y0) - (y1 - y0) * (2.0 - x0)) * d / ((x1 - x0) ** 2 + (y1 - y0) ** 2) ** 0.5
     assert near[1] == pytest.approx(across - pool.ball_radius * 2, abs=1e-6)

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from tests.conftest import make
@@ -52,7 +53,7 @@ def test_a_cause_that_is_not_there_moves_nothing(pool: Table) -> None:
         ("squirt and swerve", Stroke(3.0, side=0.3, cue=HOUSE), {}),
     ],
 )
-def test_each_cause_has_its_own_link(pool: Table, link: str, stroke: Stroke, change: dict[str, float]) -> None:
+def test_each_cause_has_its_own_link(pool: Table, link: str, stroke: Stroke, change: dict[str, Any]) -> None:
     plain = {one.link: one.shift for one in aim_of(pool, Stroke(3.0)).chain}
     moved = {one.link: one.shift for one in aim_of(replace(pool, **change), stroke).chain}
     expected = {link, "side"} if link == "squirt and swerve" else {link}

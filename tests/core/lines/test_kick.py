@@ -5,6 +5,7 @@ import math
 import random
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -212,6 +213,7 @@ MIRRORS = {
 @pytest.mark.parametrize("name", MIRRORS)
 @pytest.mark.parametrize("rail", list(Rail))
 def test_mirrored_layouts_give_mirrored_aims(pool: Table, name: str, rail: Rail) -> None:
+    turn: Any
     turn, rails, sign = MIRRORS[name]
     places = [(2.3, 1.4), (5.1, 2.2), (3.4, 2.9)]
     layout, image = make(pool, *places), make(pool, *(turn(*place) for place in places))

@@ -6,7 +6,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from tests.core.crowd import POOL, R, random_places, random_stroke
+from campaign.audit import POOL
+from tests.core.crowd import R, random_places, random_stroke
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout

@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 from tests.core.rig import POOL, run
 
+from fandle.core.constants import GRAVITY
 from fandle.core.physics import cloth
 from fandle.core.physics.state import PIECE, Motion, Phase
 
-G = cloth.GRAVITY
+G = GRAVITY
 MU, ROLL = POOL.cloth_sliding, POOL.cloth_rolling
 SPEEDS = (0.5, 1.0, 2.0, 3.0)
 

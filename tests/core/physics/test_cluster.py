@@ -2,6 +2,7 @@
 
 import math
 import random
+from typing import Any
 
 import numpy as np
 import pytest
@@ -135,7 +136,8 @@ def _python(resolve: object) -> Array:
     s[1:, :2] = [[b.x * POOL.diamond_x, b.y * POOL.diamond_y] for b in balls]
     members, p = np.arange(16), POOL.params()
     contacts = cluster.find_contacts(s, members, 16, p)
-    getattr(resolve, "py_func", resolve)(s, members, 16, contacts, POOL.ball_restitution, p)
+    plain: Any = getattr(resolve, "py_func", resolve)
+    plain(s, members, 16, contacts, POOL.ball_restitution, p)
     return s[:, 2:4]
 
 

@@ -7,8 +7,8 @@ import math
 from dataclasses import replace
 
 import pytest
-from tests.core.physics.test_trade_figures import NEW_CLOTH, OLD_CLOTH, corner_track, third_number
-from tests.core.rig import POOL, one_rail, return_x, run, towards
+from tests.core.physics.test_trade_figures import corner_track, third_number
+from tests.core.rig import NEW_CLOTH, OLD_CLOTH, POOL, one_rail, return_x, run, towards
 
 from fandle.core.physics.state import EV_RAIL, EVENT
 from fandle.core.shot.side import running
@@ -100,7 +100,7 @@ def test_elevation_swerves_and_more_so_at_low_speed() -> None:
     def curve(speed: float, elevation: float) -> float:
         played = run((1.0, 2.0), 0.0, speed, side=0.3, elevation=elevation, most_rails=1)
         last = played.pieces[-1]
-        return (2.0 - (last[3] + last[1] * (last[5] + last[7] * last[1] / 2)) / POOL.diamond_y) / 6.9
+        return float((2.0 - (last[3] + last[1] * (last[5] + last[7] * last[1] / 2)) / POOL.diamond_y) / 6.9)
 
     assert curve(2.0, 0.0) == pytest.approx(0.0, abs=1e-12)
     assert curve(2.0, 0.2) > curve(4.0, 0.2) > 0.005
@@ -129,7 +129,7 @@ def test_far_out_of_line_comes_short_and_a_quarter_tip_running_mends_it() -> Non
 
     def off(n: float, side: float = 0.0) -> float:
         start = (4 - n / 10, 0.12) if n <= 40 else (0.12, (n - 40) / 10)
-        sight = 4 + POOL.sight_setback / POOL.diamond_y
+        sight = 4 + (POOL.sight_setback or math.nan) / POOL.diamond_y
         return return_x(run(start, towards(start, 4 - n / 20, sight), 3.0, side=side), 1, 0.1) - 4.0
 
     assert all(abs(off(n)) < 0.1 for n in (15, 20, 25, 30, 40))

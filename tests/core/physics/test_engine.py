@@ -6,6 +6,7 @@ import random
 import subprocess
 import sys
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -50,11 +51,12 @@ def test_mirrored_shots_are_mirrored(seed: int) -> None:
     x, y, a = rng.uniform(0.5, 7.5), rng.uniform(0.5, 3.5), rng.uniform(-3, 3)
     v, side, up = rng.uniform(1, 6), rng.uniform(-0.3, 0.3), rng.uniform(-0.3, 0.3)
     base = run((x, y), a, v, side, up).rails()[:4]
-    for image, back in (
+    turned: tuple[tuple[Any, Any], ...] = (
         (run((x, 4 - y), -a, v, -side, up), lambda p: (p[0], 4 - p[1])),
         (run((8 - x, y), math.pi - a, v, -side, up), lambda p: (8 - p[0], p[1])),
         (run((8 - x, 4 - y), math.pi + a, v, side, up), lambda p: (8 - p[0], 4 - p[1])),
-    ):
+    )
+    for image, back in turned:
         got = [back(r[1:]) for r in image.rails()[:4]]
         assert np.array(got) == pytest.approx(np.array([r[1:] for r in base]), abs=1e-6)
 

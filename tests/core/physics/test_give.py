@@ -19,7 +19,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import direction_to
 from fandle.core.lines.solution import Aim
-from fandle.core.physics import rack
+from fandle.core.physics import moving
 from fandle.core.physics.bed import PRESSED, sinks_in
 from fandle.core.physics.engine import STOPPED
 from fandle.core.physics.give import dwell, glide
@@ -140,7 +140,7 @@ def test_many_balls_on_rubber_that_gives() -> None:
         places = random_places(rng, rng.randint(1, 15), rng.choice([0.0, 0.4]))
         played = raw(places, struck(random_stroke(rng), rng.uniform(0, 2 * math.pi)), SOFT)
         assert played.code == 0
-        assert np.all(played.state[:, rack.IN] == 0.0)
+        assert np.all(played.state[:, moving.IN] == 0.0)
         assert rises(played) < 1e-7
         between, to_nose = gaps(played)
         assert between > -1e-9

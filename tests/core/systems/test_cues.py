@@ -156,6 +156,7 @@ def test_three_rails_from_a_corner_to_the_other_corner_of_the_head_rail(method: 
     layout = lay(turn.point(0.4, 0.3), turn.point(0.08, 3.92))
     found = count(method, layout, tuple(turn.rail(rail) for rail in (FAR, FOOT, NEAR)), cue=HOUSE)
     assert isinstance(found, Count), found
+    assert found.aim.sight is not None
     assert turn.at(FAR, found.aim.sight) == pytest.approx(5.0, abs=0.1)
     assert found.lands.hits
     assert found.lands.pots == turn_pocket(turn, "head-far")

@@ -215,8 +215,9 @@ def test_exact_where_the_trade_says_exact() -> None:
         exact("M6", layout, (FAR,), "centre", mirror((FAR,), POOL.ball_radius))
         for rails in ((FAR, FOOT), (FOOT, FAR)):
             exact("M10", layout, rails, "centre", mirror(rails, POOL.ball_radius))
-        for rails in ((FAR,), (FAR, FOOT), (FAR, NEAR), (FOOT, FAR, HEAD)):
-            exact("M12", layout, rails, "centre", mirror(rails, POOL.ball_radius))
+        ways: tuple[tuple[Rail, ...], ...] = ((FAR,), (FAR, FOOT), (FAR, NEAR), (FOOT, FAR, HEAD))
+        for way in ways:
+            exact("M12", layout, way, "centre", mirror(way, POOL.ball_radius))
         exact("M7", lay(cue, (target[0], cue[1])), (FAR,), "nose", (cue[0] + target[0]) / 2)
     layouts = len(EXACT_CUES) * len(EXACT_TARGETS)
     for method in ("M1 1", "M6 1", "M8 1", "M9 1", "M7 1", "M10 2", "M12 1", "M12 2"):
@@ -485,6 +486,7 @@ def test_m11_counts_round_the_corner(turn: Turn) -> None:
     layout = lay(turn.point(5.0, 0.09), turn.point(0.09, 2.0))
     found = count("M11", layout, rails, cue=HOUSE)
     assert isinstance(found, Count), found
+    assert found.aim.sight is not None
     assert turn.at(FOOT, found.aim.sight) == pytest.approx(1.0, abs=0.01)
     assert found.own is not None
     assert found.own.number == pytest.approx(7.0, abs=0.01)

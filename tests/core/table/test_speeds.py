@@ -94,7 +94,7 @@ def test_right_side_is_running_or_reverse_by_the_path(rail: Rail, direction: flo
 )  # fmt: skip
 def test_impossible_strokes(values: tuple[float, ...], words: str) -> None:
     with pytest.raises(BadInputError, match=words):
-        Stroke(*values)
+        Stroke(*values)  # type: ignore[arg-type]  # four numbers
 
 
 @pytest.mark.parametrize(("off", "word"), [(None, ""), (0.0, "on"), (0.3, "0.30 long"), (-0.3, "0.30 short")])

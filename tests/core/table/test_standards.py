@@ -3,6 +3,7 @@
 import math
 import random
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 import pytest
@@ -342,7 +343,7 @@ def test_figures_as_shown_go_there_and_back(name: str) -> None:
 def test_pockets_that_cannot_be(change: dict[str, float], sentence: str) -> None:
     table = standard_table("pool-7ft" if "straight" in sentence else "pool-9ft")
     assert table.pockets is not None
-    small = {"length": 1.2, "width": 0.6} if "straight" in sentence else {}
+    small: dict[str, Any] = {"length": 1.2, "width": 0.6} if "straight" in sentence else {}
     with pytest.raises(BadInputError, match=sentence):
         replace(table, pockets=replace(table.pockets, **change), **small)
 

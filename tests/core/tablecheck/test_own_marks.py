@@ -32,6 +32,7 @@ LANDS = 0.15  # diamonds
 @pytest.mark.parametrize("cloth", ["new", "damp"])
 def test_they_land_from_starts_between_those_fitted(method: str, name: str, cloth: str) -> None:
     """Sixty starts and targets in between: every aim by the table's own marks lands within 0.15 diamond."""
+    off: list[float]
     table, rng, off, sums = conditioned(STANDARDS[name], cloth, "soft"), random.Random(5), [], []
     kind = KINDS[method]
     while len(off) < 60:
@@ -108,6 +109,7 @@ def test_after_a_check_the_next_kick_and_three_systems_own_numbers_land_on_the_r
     assert (shot.rails, shot.first_ball) == ((Rail.FAR,), "1")
     rng = random.Random(2)
     for method in ("M14", "M16", "M17"):
+        own_off: list[float]
         kind, own_off, sum_off = KINDS[method], [], []
         while len(own_off) < 25:
             start = rng.uniform(kind.starts[0], kind.starts[-1])

@@ -16,7 +16,7 @@ from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.core.words.screen import Screen
-from fandle.service.situation import Situation
+from fandle.service.situation import Kind, Situation
 from fandle.web.speech import DRAWN, SAID, said
 from fandle.web.table.view import answer
 
@@ -64,7 +64,7 @@ def test_words(screen: Screen, text: str, shown: str) -> None:
 
 @pytest.mark.parametrize(
     "screen", [Screen(u, e, s) for u in (False, True) for e in ("us", "uk") for s in (False, True)]
-)  # type: ignore[arg-type]
+)
 def test_every_rail_and_pocket_has_a_name_of_its_own(screen: Screen) -> None:
     assert len({screen.rail(rail.value) for rail in Rail}) == 4
     assert len({screen.pocket(name) for name in POCKET_NAMES}) == 6
@@ -87,8 +87,8 @@ def test_no_trade_name_of_a_rail_or_pocket_reaches_a_screen() -> None:
     for k in range(40):
         table = list(STANDARDS.values())[k % 5]
         scene = scenes.scene(rng, table, 6)
-        kind = "bank" if table.pockets and k % 3 == 0 else "kick"
-        found = finish(answer(Situation(scene.layout, scene.stroke, kind=kind, goal=rng.choice(GOALS))))  # type: ignore[arg-type]
+        kind: Kind = "bank" if table.pockets and k % 3 == 0 else "kick"
+        found = finish(answer(Situation(scene.layout, scene.stroke, kind=kind, goal=rng.choice(GOALS))))
         left |= {text for text in words(said(found, Screen(upright=bool(k % 2)))) if names.search(text)}
     assert left == set()
 
