@@ -27,10 +27,10 @@ LOCKED = re.findall(r"^(\w+)==(\S+)", (ROOT / "requirements/installers.txt").rea
 
 
 def test_what_installs_is_locked() -> None:
-    assert [name for name, _ in LOCKED] == ["pip", "setuptools"]
+    assert [name for name, _ in LOCKED] == ["setuptools", "uv"]  # no pip: nothing needs it once uv is there
 
 
 @pytest.mark.parametrize(("name", "version"), LOCKED)
 def test_what_installs_is_in_the_locked_version(name: str, version: str) -> None:
-    """The pip and setuptools that come with a fresh environment are years old, with holes that are known."""
+    """Those that come with a fresh environment are years old, with holes that are known."""
     assert importlib.metadata.version(name) == version
