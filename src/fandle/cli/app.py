@@ -33,7 +33,7 @@ def _version(asked: bool) -> None:
 
 
 @app.callback()
-def anything(
+def fandle(
     _: Annotated[
         bool, typer.Option("--version", callback=_version, is_eager=True, help="Print the version and end.")
     ] = False,

@@ -81,7 +81,7 @@ def answer(asked: Situation) -> Steps[Answer]:
     if asked.layout.target is None:
         return Answer(asked, None, on)
     plan = None
-    if PLAIN and asked.rails is None and asked.kind == "kick":
+    if PLAIN and asked.rails is None:  # a plan would take half a minute
         asked = replace(asked, rails=soonest(asked))
     crowd = len(asked.layout.balls) > MOST_AT_ONCE  # breaking a rack costs too much to wait for
     if asked.rails is None and asked.kind == "kick" and (crowd or asked.layout.target not in on):
@@ -100,11 +100,14 @@ def answer(asked: Situation) -> Steps[Answer]:
 
 def soonest(asked: Situation) -> tuple[Rail, ...]:
     """The rails of a line that is found at once: straight where nothing lies between, else the widest single rail."""
-    if in_the_way(asked.layout) is None:
+    kick = asked.kind == "kick"
+    if kick and in_the_way(asked.layout) is None:
         return ()
     found = {rail: one_line(replace(asked, rails=(rail,))) for rail in Rail}
     solved = {rail: line.window_deg for rail, line in found.items() if line.solved}
-    return (max(solved, key=lambda rail: solved[rail]),) if solved else ()
+    if solved:
+        return (max(solved, key=lambda rail: solved[rail]),)
+    return () if kick else (Rail.FAR,)  # refused, with its reason
 
 
 def _with_best(asked: Situation, plan: Plan) -> Steps[Situation]:

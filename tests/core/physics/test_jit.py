@@ -84,3 +84,16 @@ def test_old_folders_are_removed(tmp_path: Path, monkeypatch: pytest.MonkeyPatch
     monkeypatch.setattr(kernel_folder, "cache_folder", lambda: here)
     kernel_folder.forget_old()
     assert (here.exists(), old.exists(), other.exists()) == (True, False, True)
+
+
+def test_how_far_another_process_is_stands_in_the_folder(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    here = tmp_path / f"{kernel_folder.PREFIX}now"
+    here.mkdir()
+    monkeypatch.setattr(kernel_folder, "cache_folder", lambda: here)
+    assert (kernel_folder.progress(), kernel_folder.ready()) == (0.0, False)
+    kernel_folder.tell(0.4)
+    assert kernel_folder.progress() == 0.4
+    (here / kernel_folder.PROGRESS).write_text("half written", "ascii")
+    assert kernel_folder.progress() == 0.0
+    kernel_folder.mark()
+    assert (kernel_folder.progress(), kernel_folder.ready()) == (1.0, True)

@@ -64,7 +64,10 @@ def aimed(field: Field, stretch: Stretch, player: Player) -> Aimed:
 
 
 def aimed_apart(field: Field, stretch: Stretch, player: Player) -> list[Aimed]:
-    """The same, and the middles of a few other runs of directions that serve: what is left turns on a look."""
+    """The same, and the middles of a few other runs of directions that serve.
+
+    What is left for the opponent may change from one direction to the next: which place is best only playing tells.
+    """
     first, at = aimed(field, stretch, player), stretch.at
     runs = [(a, b) for _, a, b in cut(np.where(stretch.good > 0.0, 0, -1))]
     others = [(a, b) for a, b in runs if not at[a] <= first.direction <= at[b - 1]]

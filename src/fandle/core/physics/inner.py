@@ -1,9 +1,10 @@
 """Kernels called by kernels: compiled as far as their callers need, without machine code of their own.
 
 Left to itself numba makes a library of every kernel, with all that it calls linked in and optimised again, and
-machine code and wrappers for Python besides: of 131 s that took 72. What a caller needs is a kernel's own code before
-that; all of it is linked once, where Python calls in (docs/decisions/kernel-cache.md). This leans on numba's inner
-parts, so that its version is bounded on both sides; tests/core/physics/test_compiling.py says when they moved.
+machine code and wrappers for Python besides: more than half of the compilation. What a caller needs is a kernel's
+own code before that; all of it is linked once, where Python calls in (docs/decisions/kernel-cache.md). This leans on
+numba's inner parts, so that its version is bounded on both sides; tests/core/physics/test_compiling.py says when they
+moved.
 """
 
 from typing import Any
