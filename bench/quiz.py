@@ -35,7 +35,7 @@ def main() -> None:
             asked = question(STANDARDS["pool-9ft"], seed, difficulty)
             named = min(max(asked.at + rng.gauss(0.0, scatter), 0.0), asked.rails[0].diamonds)
             right.append(judge(asked, named).right)
-            difficulty = next_difficulty(difficulty, right[-1])
+            difficulty = next_difficulty(difficulty, right=right[-1])
         share = statistics.fmean(right[PLAYED // 5 :])
         print(f"scatter {scatter:.2f}: right {share:.0%}, difficulty at the end {difficulty:.2f}")
 

@@ -185,7 +185,7 @@ def rates() -> list[tuple[str, Callable[[], Any]]]:
         raise RuntimeError(found.reason)
     rng, tables = np.random.default_rng(1), P[None]
 
-    def kicks(layout: Layout, short: bool) -> Callable[[], Any]:
+    def kicks(layout: Layout, *, short: bool) -> Callable[[], Any]:
         rows = Strokes(
             found.best.direction + rng.normal(0.0, 0.002, n), np.tile(stroke.array(), (n, 1)),
             np.tile(layout.metres(layout.cue), (n, 1)), np.zeros(n, dtype=np.int64),
@@ -193,10 +193,10 @@ def rates() -> list[tuple[str, Callable[[], Any]]]:
         return lambda: play_batch(rows, tables, layout.obstacles(), short)
 
     return [
-        ("one-rail kicks to the first ball", kicks(two, True)),
-        ("one-rail kicks to the first ball, 9 balls on", kicks(nine, True)),
-        ("one-rail kicks, all to rest", kicks(two, False)),
-        ("one-rail kicks, all to rest, 9 balls on", kicks(nine, False)),
+        ("one-rail kicks to the first ball", kicks(two, short=True)),
+        ("one-rail kicks to the first ball, 9 balls on", kicks(nine, short=True)),
+        ("one-rail kicks, all to rest", kicks(two, short=False)),
+        ("one-rail kicks, all to rest, 9 balls on", kicks(nine, short=False)),
     ]
 
 

@@ -20,7 +20,7 @@ COUNTS = 200  # of every system and technique
 SLACK = 0.05  # by which a share may fall short of what the page tells
 
 
-def _scenes(seed: int, count: int, own: bool) -> Row:
+def _scenes(seed: int, count: int, *, own: bool) -> Row:
     rng, answers, sentences, refused, faults = random.Random(seed), 0, 0, 0, []
     n = 0
     while n < count:
@@ -50,8 +50,8 @@ def _scenes(seed: int, count: int, own: bool) -> Row:
 def python(seed: int, scale: float, _: Path) -> list[Row]:
     """Every verb in Python on home-made and standard tables."""
     return [
-        _scenes(seed, round(OWN_TABLES * scale), True),
-        _scenes(seed + 1, round(STANDARD_SCENES * scale), False),
+        _scenes(seed, round(OWN_TABLES * scale), own=True),
+        _scenes(seed + 1, round(STANDARD_SCENES * scale), own=False),
     ]
 
 

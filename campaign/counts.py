@@ -57,7 +57,7 @@ class Measured:
         return statistics.median(self.off) if self.off else 0.0
 
 
-def scene(rng: random.Random, table: Table, on_rail: bool) -> Layout | None:
+def scene(rng: random.Random, table: Table, *, on_rail: bool) -> Layout | None:
     """Cue ball and target anywhere, or the target on a rail, the cue ball mostly close to one; None where illegal."""
     game, edge_x, edge_y = usual_game(table), table.ball_radius / table.diamond_x, table.ball_radius / table.diamond_y
     name = TARGETS.get(game, "7")
@@ -82,7 +82,7 @@ def measured(method: str, seed: int, wanted: int) -> Measured:
     rng, trusted, found = random.Random(f"{method}/{seed}"), page_of(method).trusted, Measured(method)
     tables, orders = list(STANDARDS.values()), orders_of(method)
     while found.within < wanted and found.tried < TRIES * wanted:
-        laid, rails = scene(rng, rng.choice(tables), method in ON_A_RAIL), rng.choice(orders)
+        laid, rails = scene(rng, rng.choice(tables), on_rail=method in ON_A_RAIL), rng.choice(orders)
         if laid is None:
             continue
         found.tried += 1

@@ -56,7 +56,7 @@ def scene(rng: random.Random, table: Table, most: int = 10) -> Scene:
 
 
 @st.composite
-def scenes(draw: st.DrawFn, own: bool = False, most: int = 10) -> Scene:
+def scenes(draw: st.DrawFn, *, own: bool = False, most: int = 10) -> Scene:
     """Scenes on standard tables, or on home-made ones that may be made."""
     rng = draw(st.randoms(use_true_random=False))
     if not own:

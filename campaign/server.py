@@ -43,7 +43,9 @@ class Served:
 
 
 @contextmanager
-def serving(home: Path, demo: bool = True, before: str = "", more: str = "", secure: bool = False) -> Iterator[Served]:
+def serving(
+    home: Path, *, demo: bool = True, before: str = "", more: str = "", secure: bool = False
+) -> Iterator[Served]:
     """A server on a folder; `before` is Python run in its process first, `more` what it is started with besides."""
     port = free_port()
     code = f"{before}\nfrom fandle.web.serve import run_server\nrun_server('127.0.0.1', {port}, {demo}, True{more})"
@@ -53,7 +55,7 @@ def serving(home: Path, demo: bool = True, before: str = "", more: str = "", sec
             stdout=subprocess.DEVNULL, stderr=log,
         )  # fmt: skip
     try:
-        wait_for(port, process, secure)
+        wait_for(port, process, secure=secure)
         yield Served(process, port, home, secure)
     finally:
         process.terminate()
@@ -64,7 +66,7 @@ def serving(home: Path, demo: bool = True, before: str = "", more: str = "", sec
             process.wait(10)
 
 
-def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None, secure: bool = False) -> None:
+def wait_for(port: int, process: "subprocess.Popen[bytes] | None" = None, *, secure: bool = False) -> None:
     """Until the server answers."""
     deadline = time.monotonic() + STARTING_S
     while time.monotonic() < deadline:
@@ -92,7 +94,7 @@ def _anybody() -> ssl.SSLContext:
 class Client:
     """One connection."""
 
-    def __init__(self, port: int, timeout: float = 60.0, secure: bool = False) -> None:
+    def __init__(self, port: int, timeout: float = 60.0, *, secure: bool = False) -> None:
         self.port = port
         self._connection = (
             http.client.HTTPSConnection("127.0.0.1", port, timeout=timeout, context=_anybody())

@@ -263,7 +263,7 @@ def test_only_its_owner_looks_into_the_data_folder(tmp_path: Path) -> None:
         holder.close()
         database.close()
     assert mode_of(home) == 0o700
-    assert "until now" in told_open(home, was)
+    assert "until now" in told_open(home, before=was)
     assert told_open(home, before=False) == ""
     tmp_path.chmod(0o777)
     assert "put another data folder in the place of yours" in told_open(home, before=False)
@@ -278,7 +278,7 @@ def test_a_folder_that_everybody_shares_is_left_to_everybody_and_told(tmp_path: 
     filled(shared).close()
     assert mode_of(shared) == 0o1777
     assert mode_of(shared / FILE) == 0o600
-    assert "others can write to the data folder" in told_open(shared, was)
+    assert "others can write to the data folder" in told_open(shared, before=was)
 
 
 def test_a_data_folder_that_is_a_link_is_restored_where_it_lies(tmp_path: Path) -> None:

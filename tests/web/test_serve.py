@@ -99,9 +99,11 @@ def test_a_folder_that_nobody_has_and_a_certificate_that_is_not_there(
         home_folder()
     monkeypatch.setenv("FANDLE_HOME", str(tmp_path))
     with pytest.raises(BadInputError, match="both --certificate and --key"):
-        serve.run_server("127.0.0.1", free_port(), False, False, certificate=tmp_path / "c.pem")
+        serve.run_server("127.0.0.1", free_port(), demo=False, as_json=False, certificate=tmp_path / "c.pem")
     with pytest.raises(BadInputError, match="check the file's name"):
-        serve.run_server("127.0.0.1", free_port(), False, False, tmp_path / "c.pem", tmp_path / "k.pem")
+        serve.run_server(
+            "127.0.0.1", free_port(), demo=False, as_json=False, certificate=tmp_path / "c.pem", key=tmp_path / "k.pem"
+        )
 
 
 @pytest.mark.skipif(shutil.which("openssl") is None, reason="no openssl to make a certificate with")

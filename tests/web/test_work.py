@@ -38,7 +38,7 @@ def ask(works: Works, steps: Steps[Any], quick: bool = True, who: Asker | None =
     async def asked() -> Any:
         leave = works.present()
         try:
-            return await works.run(who or Asker(), steps, quick)  # type: ignore[arg-type]
+            return await works.run(who or Asker(), steps, quick=quick)  # type: ignore[arg-type]
         finally:
             leave()
 

@@ -26,7 +26,7 @@ class WithEngine(TyperCommand):
         return super().invoke(ctx)
 
 
-def _version(asked: bool) -> None:
+def _version(*, asked: bool) -> None:
     if asked:
         typer.echo(f"fandle {version('fandle')}")
         raise typer.Exit
@@ -34,6 +34,7 @@ def _version(asked: bool) -> None:
 
 @app.callback()
 def fandle(
+    *,
     _: Annotated[
         bool, typer.Option("--version", callback=_version, is_eager=True, help="Print the version and end.")
     ] = False,

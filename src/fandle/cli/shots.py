@@ -32,12 +32,13 @@ def simulate(
     elevation: Elevation = 0.0,
     cue: CueName = None,
     impulse_steps: Annotated[int | None, typer.Option(min=1, max=4000, hidden=True)] = None,
+    *,
     as_json: Json = False,
 ) -> None:
     """Play a stroke and print what happens."""
     from fandle.cli.run.shots import simulate as run
 
-    run(layout, aim, direction, strokes, speed, side, up, elevation, cue, impulse_steps, as_json)
+    run(layout, aim, direction, strokes, speed, side, up, elevation, cue, impulse_steps, as_json=as_json)
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
@@ -57,12 +58,13 @@ def aim(
     cue: CueName = None,
     hold: Annotated[str | None, typer.Option(help="Hold this mark, like far:3@nose, and change the stroke.")] = None,
     change: Annotated[str, typer.Option(help="With --hold: side, up or speed.")] = "side",
+    *,
     as_json: Json = False,
 ) -> None:
     """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
     from fandle.cli.run.shots import aim as run
 
-    run(layout, rails, kind, target, pocket, hit, speed, side, up, elevation, cue, hold, change, as_json)
+    run(layout, rails, kind, target, pocket, hit, speed, side, up, elevation, cue, hold, change, as_json=as_json)
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
@@ -71,6 +73,7 @@ def count(
     method: Annotated[
         str | None, typer.Option(help="A system's number, M1, M2, … as fandle count --all lists them.")
     ] = None,
+    *,
     every: Annotated[bool, typer.Option("--all", help="Every method, best first.")] = False,
     rails: Rails = None,
     kind: Annotated[str, typer.Option(help="kick, or bank: the object ball's line by M3's natural pairs.")] = "kick",
@@ -94,7 +97,20 @@ def count(
     """Count a line by a system and say how far off it lands."""
     from fandle.cli.run.shots import count as run
 
-    run(layout, method, every, rails, kind, target, pocket, hit, first, carry, cue, as_json)
+    run(
+        layout,
+        method,
+        every=every,
+        rails=rails,
+        kind=kind,
+        target=target,
+        pocket=pocket,
+        hit=hit,
+        first=first,
+        carry=carry,
+        cue=cue,
+        as_json=as_json,
+    )
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle plan layout.fandle.json --goal pot --player strong --json")
@@ -111,6 +127,7 @@ def plan(
     reach: Annotated[str, typer.Option(help="How far the player leans: short, usual, tall.")] = "usual",
     hand: Annotated[str, typer.Option(help="Which hand grips: right, left, both.")] = "both",
     strokes: Annotated[str, typer.Option(help="this (the stroke given) or usual.")] = "usual",
+    *,
     plain: Annotated[bool, typer.Option("--plain", help="Without side: the natural angle.")] = False,
     every: Annotated[bool, typer.Option("--all", help="All lines, else as many as anyone looks at.")] = False,
     zone: Annotated[
@@ -142,17 +159,17 @@ def plan(
         reach,
         hand,
         strokes,
-        plain,
-        every,
-        zone,
-        not_zone,
-        then,
-        draws,
-        seed,
-        speed,
-        side,
-        up,
-        elevation,
-        cue,
-        as_json,
+        plain=plain,
+        every=every,
+        zone=zone,
+        not_zone=not_zone,
+        then=then,
+        draws=draws,
+        seed=seed,
+        speed=speed,
+        side=side,
+        up=up,
+        elevation=elevation,
+        cue=cue,
+        as_json=as_json,
     )

@@ -12,7 +12,7 @@ File = Annotated[Path, typer.Argument(help="The file.")]
 
 
 @app.command(epilog="Example: fandle backup evening.sqlite3")
-def backup(file: File, as_json: Json = False) -> None:
+def backup(file: File, *, as_json: Json = False) -> None:
     """Copy everything that is kept into one file, also while a server runs."""
     from fandle.cli.run import data as keeping
 
@@ -21,7 +21,7 @@ def backup(file: File, as_json: Json = False) -> None:
 
 
 @app.command(epilog="Example: fandle restore evening.sqlite3")
-def restore(file: File, as_json: Json = False) -> None:
+def restore(file: File, *, as_json: Json = False) -> None:
     """Put a copy in place of what is kept; what was there is kept beside it. Not while a server runs."""
     from fandle.cli.run import data as keeping
 
@@ -36,6 +36,7 @@ def restore(file: File, as_json: Json = False) -> None:
 def export_log(
     file: Annotated[str, typer.Argument(help="Where to, .json or .csv; - for standard output, JSON.")],
     nickname: Annotated[str | None, typer.Option(help="What you are called in it from now on.")] = None,
+    *,
     as_json: Json = False,
 ) -> None:
     """Write the log into a file: every attempt that is not deleted, newest first."""
@@ -55,6 +56,7 @@ def import_log(
     player: Annotated[
         str, typer.Option(help="What a player is to be called here who has no name in it, or yours.")
     ] = "",
+    *,
     as_json: Json = False,
 ) -> None:
     """Take the attempts of an exported log in, all or none; those that are kept already stay as they are."""

@@ -80,7 +80,7 @@ def _check(depth: Depth) -> None:
 class Measured(BufferedIOBase):
     """A file that is looked at while it is read on; raises BadInputError before it is deeper or longer than ours."""
 
-    def __init__(self, file: BinaryIO, lines: bool = False) -> None:
+    def __init__(self, file: BinaryIO, *, lines: bool = False) -> None:
         super().__init__()
         self.file, self.lines, self.depth, self.long = file, lines, Depth(), 0
 

@@ -92,7 +92,7 @@ def read_layout(text: str | bytes, known: Callable[[str], Table] = standard_tabl
     return layout_of(read_json(text), known)
 
 
-def layout_json(layout: Layout, by_name: bool = False) -> dict[str, Any]:
+def layout_json(layout: Layout, *, by_name: bool = False) -> dict[str, Any]:
     """A layout as a file; a standard table by name, any other whole (unless `by_name`)."""
     table = layout.table
     short = by_name or STANDARDS.get(table.name) == table

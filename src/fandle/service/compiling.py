@@ -7,7 +7,7 @@ import sys
 from fandle.core.physics import kernel_folder
 
 
-def compile_meanwhile(quiet: bool = False) -> None:
+def compile_meanwhile(*, quiet: bool = False) -> None:
     """Have the kernels compiled, with a bar on the terminal. Where that fails they are compiled as they are called."""
     subprocess.run(
         [sys.executable, "-m", "fandle.service.warm"], check=False, stderr=subprocess.DEVNULL if quiet else None

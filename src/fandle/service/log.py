@@ -22,7 +22,7 @@ class Attempt:
     potted: bool | None
 
 
-def attempt(asked: Situation, best: Solution, result: Result, potted: bool | None = None) -> Attempt:
+def attempt(asked: Situation, best: Solution, result: Result, *, potted: bool | None = None) -> Attempt:
     """An attempt at a line that is known. Refuses a result that a shot of its kind cannot have.
 
     potted: whether the ball went down, None where it is not said; of a bank a hit is a pot.

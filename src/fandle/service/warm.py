@@ -16,7 +16,7 @@ LATE = ("scipy.special", "scipy.optimize", "scipy.ndimage")  # a command loads t
 class Warming:
     """The state of the kernels: how far they are (0 to 1), and whether they can be used yet."""
 
-    def __init__(self, compiled: bool = False) -> None:
+    def __init__(self, *, compiled: bool = False) -> None:
         self.done = 1.0 if compiled else 0.0  # compiled before: loading them takes a second
         self._ready = threading.Event()
         if compiled:

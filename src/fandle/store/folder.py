@@ -60,7 +60,7 @@ def open_to_others(folder: Path) -> bool:
         return False
 
 
-def told_open(folder: Path, before: bool) -> str:
+def told_open(folder: Path, *, before: bool) -> str:
     """A sentence where others can write to the data folder, or could `before` it was closed to them, or can put another
     in its place; "" where they cannot."""
     if open_to_others(folder):

@@ -77,7 +77,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
 
     app = FastAPI(title="Fandle", docs_url=None, redoc_url=None, lifespan=lifespan)
     app.state.database = database
-    app.state.warming = warming = Elsewhere() if PLAIN else Warming(compiled)
+    app.state.warming = warming = Elsewhere() if PLAIN else Warming(compiled=compiled)
     app.state.shelf = Shelf(database)
     app.state.settings = settings
     app.state.devices = Devices(database)

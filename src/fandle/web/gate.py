@@ -109,7 +109,7 @@ class Gate:
             if scope["method"] in READS:
                 _check_reader(headers)
             else:
-                _check_origin(scope, headers, inside)
+                _check_origin(scope, headers, inside=inside)
                 _check_type(scope, headers)
             receive = await bounded(scope, headers, receive)
         except RefusedError as refused:
@@ -185,7 +185,7 @@ def _peer_is_here(scope: Scope) -> bool:
     return is_loopback((scope.get("client") or ("", 0))[0])
 
 
-def _check_origin(scope: Scope, headers: Headers, inside: bool) -> None:
+def _check_origin(scope: Scope, headers: Headers, *, inside: bool) -> None:
     """Only our own pages write; a script, which sends neither header, only on this machine."""
     origin, site = headers.get("origin"), headers.get("sec-fetch-site")
     if origin is None and site is None:

@@ -26,7 +26,7 @@ EVERYWHERE = ("0.0.0.0", "::")
 
 
 def run_server(
-    host: str, port: int, demo: bool, as_json: bool, certificate: Path | None = None, key: Path | None = None
+    host: str, port: int, *, demo: bool, as_json: bool, certificate: Path | None = None, key: Path | None = None
 ) -> None:
     """Serve until interrupted; prints the address first, and for other devices a pass."""
     home, scheme = home_folder(), _scheme(certificate, key)
@@ -44,25 +44,25 @@ def run_server(
     try:
         with serving(home, url + "/"), stand_in(place, wanted=not beyond and not kernel_folder.ready()) as relieve:
             if relieve is not None:
-                _say(url, None, as_json)
-                compile_meanwhile(as_json)
+                _say(url, None, as_json=as_json)
+                compile_meanwhile(quiet=as_json)
             from fandle.web.app import create_app  # all there is: seconds for which nobody should wait
             from fandle.web.running import run
 
             app = create_app(settings, bar if sys.stderr.isatty() else percent)
-            if told := told_open(home, was_open):
+            if told := told_open(home, before=was_open):
                 typer.echo(f"Beware: {told}.", err=True)
             if not kernel_folder.ready() and not as_json:
                 typer.echo(f"Fandle is {ABOUT}.", err=True)
             if relieve is None:
-                _say(url, app.state.devices if beyond else None, as_json)
+                _say(url, app.state.devices if beyond else None, as_json=as_json)
             run(app, sockets, secrets, relieve or (lambda: None))
     finally:
         for each in sockets:
             each.close()
 
 
-def _say(url: str, devices: "Devices | None", as_json: bool) -> None:
+def _say(url: str, devices: "Devices | None", *, as_json: bool) -> None:
     if devices is None:
         typer.echo(json.dumps({"address": f"{url}/"}) if as_json else f"Fandle is at {url}/")
         return

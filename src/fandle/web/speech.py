@@ -42,7 +42,7 @@ def english_of(request: Request) -> English:
     return "uk" if first.startswith(BRITISH) else "us"
 
 
-def screen_of(request: Request, table: Table, turns: bool = True) -> Screen:
+def screen_of(request: Request, table: Table, *, turns: bool = True) -> Screen:
     """How the page speaks of this table. turns: in this room the drawing stands on an upright phone."""
     upright = turns and request.cookies.get(UPRIGHT) == "1"
     return Screen(upright, english_of(request), table.d_radius is not None)

@@ -24,7 +24,7 @@ GIVES_UP_S = 8.0  # after which one that does not end by itself is ended
 
 
 @contextmanager
-def stand_in(place: Place, wanted: bool) -> Iterator[Callable[[], None] | None]:
+def stand_in(place: Place, *, wanted: bool) -> Iterator[Callable[[], None] | None]:
     """A stand-in while the block lasts, or until what is yielded is called; None where none is wanted or possible."""
     if not wanted or os.name != "posix":
         yield None

@@ -62,7 +62,7 @@ async def post_map(question: MapQuestion, request: Request) -> StreamingResponse
     """
     method = known(question.method)
     asked, checked = await run_in_threadpool(_mapped, method, question, request)
-    return _streamed(request, trust_map(method, asked.layout, asked.rails, asked.cue), _Told(checked).of)
+    return _streamed(request, trust_map(method, asked.layout, asked.rails, asked.cue), _Told(checked=checked).of)
 
 
 def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Asked, bool]:
@@ -90,7 +90,7 @@ def before_check(shelf: Shelf, table: Table) -> Table:
 class _Told:
     """A map's lines: the grid with the first one, then the columns, and at last the shares."""
 
-    def __init__(self, checked: bool) -> None:
+    def __init__(self, *, checked: bool) -> None:
         self.checked, self.grid_told = checked, False
 
     def of(self, found: Part | TrustMap) -> dict[str, Any]:

@@ -52,7 +52,7 @@ class _Slots:
     long: deque[asyncio.Future[None]] = field(default_factory=deque)
     long_now: int = 0
 
-    async def take(self, quick: bool) -> None:
+    async def take(self, *, quick: bool) -> None:
         """A solver, when one is free."""
         if self.free > 0 and (quick or self.long_now < self.most_long):
             self.free -= 1
@@ -64,10 +64,10 @@ class _Slots:
             await mine
         except asyncio.CancelledError:
             if mine.done() and not mine.cancelled():  # it was given to us in that very moment
-                self.give(quick)
+                self.give(quick=quick)
             raise
 
-    def give(self, quick: bool) -> None:
+    def give(self, *, quick: bool) -> None:
         """Hand the solver on."""
         self.long_now -= not quick
         self.free += 1
@@ -128,14 +128,14 @@ class Works:
         finally:
             self._count(1)
 
-    async def run(self, request: Request, steps: Steps[T], quick: bool = True) -> T:
+    async def run(self, request: Request, steps: Steps[T], *, quick: bool = True) -> T:
         """What the steps come to. Raises BusyError where the queue is full, BadInputError where it is too much."""
         if self._under_way[quick] >= (MOST_QUICK if quick else MOST_LONG):
             raise BusyError("too many questions at once: ask again in a moment")
         self._under_way[quick] += 1
         self._count(-1)
         try:
-            return await self._drive(request, steps, quick)
+            return await self._drive(request, steps, quick=quick)
         finally:
             self._count(1)
             self._under_way[quick] -= 1
@@ -161,20 +161,20 @@ class Works:
             with suppress(ValueError):  # cancelled, its last slice may still be running in its thread
                 steps.close()
 
-    async def _drive(self, request: Request, steps: Steps[T], quick: bool) -> T:
+    async def _drive(self, request: Request, steps: Steps[T], *, quick: bool) -> T:
         """The last that the steps tell."""
-        async for found in self._told(request, steps, quick):
+        async for found in self._told(request, steps, quick=quick):
             result: T = found
         return result
 
     async def _told(
-        self, request: Request | None, steps: Generator[P | None, None, T], quick: bool, questions: int = 1
+        self, request: Request | None, steps: Generator[P | None, None, T], *, quick: bool, questions: int = 1
     ) -> AsyncIterator[P | T]:
         spent, loop, most = 0.0, asyncio.get_running_loop(), QUICK_SLICE_S if quick else SLICE_S
         while True:
             if not quick:
                 await self._give_way()
-            await self._slots.take(quick)
+            await self._slots.take(quick=quick)
             try:
                 if request is not None and await request.is_disconnected():
                     raise ClientGoneError("the client has left")
@@ -186,7 +186,7 @@ class Works:
                         await slice_
                     raise
             finally:
-                self._slots.give(quick)
+                self._slots.give(quick=quick)
             if value is not None or done:
                 yield value
             if done:

@@ -26,7 +26,7 @@ def test_a_flip_turns_rail_and_side_with_it(pool: Table, across: bool, rail: Rai
     layout = make(pool, (2.1, 1.3), (5.0, 2.4), (3.3, 2.9))
     flipped = flip_left_right(layout) if across else flip_end_to_end(layout)
     a = solve_kick(layout, (rail,), Stroke(3.0, 0.2), with_chain=False)
-    b = solve_kick(flipped, (flipped_rail(rail, across),), Stroke(3.0, -0.2), with_chain=False)
+    b = solve_kick(flipped, (flipped_rail(rail, left_right=across),), Stroke(3.0, -0.2), with_chain=False)
     assert isinstance(a, Aim)
     assert isinstance(b, Aim)
     assert b.best.window_mm == pytest.approx(a.best.window_mm, abs=0.02)

@@ -67,7 +67,7 @@ def test_it_settles_where_four_of_five_are_right(scatter: float) -> None:
         asked = question(POOL, seed, difficulty)
         named = min(max(asked.at + rng.gauss(0.0, scatter), 0.0), asked.rails[0].diamonds)
         right.append(judge(asked, named).right)
-        difficulty = next_difficulty(difficulty, right[-1])
+        difficulty = next_difficulty(difficulty, right=right[-1])
     assert 0.75 <= sum(right[60:]) / 200 <= 0.85
 
 
@@ -154,4 +154,9 @@ def test_what_is_missed_comes_back_first() -> None:
 
 
 def test_slow_answers_are_hard_and_wrong_ones_come_again() -> None:
-    assert [grade(False, 1, 20), grade(True, 25, 20), grade(True, 12, 20), grade(True, 3, 20)] == [1, 2, 3, 4]
+    assert [
+        grade(right=False, seconds=1, allowed=20),
+        grade(right=True, seconds=25, allowed=20),
+        grade(right=True, seconds=12, allowed=20),
+        grade(right=True, seconds=3, allowed=20),
+    ] == [1, 2, 3, 4]

@@ -27,7 +27,7 @@ LANDED = re.compile(r"^\s*(?:(?P<off>\d+(?:\.\d+)?)\s*)?(?P<side>short|long|on|h
 
 
 def check(
-    table: str | None, shots: str | None, listed: bool, on: str | None, out: str | None, player: str, as_json: bool
+    table: str | None, shots: str | None, *, listed: bool, on: str | None, out: str | None, player: str, as_json: bool
 ) -> None:
     """How does this table play? The numbers that a few shots fit, or with --list the shots to play."""
     made = table_at(table or on or "pool-9ft")
@@ -65,6 +65,7 @@ def diagnose(
     up: float,
     elevation: float,
     cue: str | None,
+    *,
     as_json: bool,
 ) -> None:
     """What was the miss: mark, speed, side, height or the table? And what to aim at next."""

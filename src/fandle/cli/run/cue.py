@@ -7,7 +7,7 @@ from fandle.formats.cues import SquirtAnswer
 from fandle.service.cues import find_squirt
 
 
-def squirt(left: float, right: float, side: float, table: str, as_json: bool) -> None:
+def squirt(left: float, right: float, side: float, table: str, *, as_json: bool) -> None:
     """Find a cue's squirt from two shots from (1, 2) at the middle of the foot rail, level and medium."""
     found = find_squirt(table_at(table), left, right, side)
     print_json(SquirtAnswer.of(found)) if as_json else typer.echo(found.say)

@@ -17,16 +17,16 @@ from fandle.service.practise import drills
 SET_FILE = ".json"
 
 
-def drill(name: str | None, listed: bool, table: str, as_json: bool) -> None:
+def drill(name: str | None, *, listed: bool, table: str, as_json: bool) -> None:
     """What should I work on? A drill set up on a table: where the balls lie, the stroke, its contacts, its end."""
     made = table_at(table)
     if listed:
-        _tell(drills(made), made, as_json)
+        _tell(drills(made), made, as_json=as_json)
         return
     if name is None:
         raise BadInputError("say which drill: fandle drill return-3, or --list for all of them", "name", code="missing")
     if name.endswith(SET_FILE):
-        _tell([*_of_file(name, made)], made, as_json)
+        _tell([*_of_file(name, made)], made, as_json=as_json)
         return
     answer = DrillAnswer.of(drill_on(drill_named(name), made), made.name)
     print_json(answer) if as_json else typer.echo(_words(answer))
@@ -40,7 +40,7 @@ def _of_file(name: str, table: Table) -> Iterator[Drilled]:
     return (drill_on(known[each], table) for each in found.drills)
 
 
-def _tell(found: list[Drilled], table: Table, as_json: bool) -> None:
+def _tell(found: list[Drilled], table: Table, *, as_json: bool) -> None:
     told = [DrillAnswer.of(each, table.name) for each in found]
     print_json(told) if as_json else typer.echo("\n".join(f"{each.name:<16} {each.title}" for each in told))
 

@@ -31,6 +31,7 @@ def plan(
     reach: str,
     hand: str,
     strokes: str,
+    *,
     plain: bool,
     every: bool,
     zone: list[str] | None,

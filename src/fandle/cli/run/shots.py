@@ -49,6 +49,7 @@ def simulate(
     elevation: float,
     cue: str | None,
     impulse_steps: int | None,
+    *,
     as_json: bool,
 ) -> None:
     """Play a stroke and print what happens."""
@@ -56,7 +57,7 @@ def simulate(
     if strokes is not None:
         if aim is not None or direction is not None:
             raise BadInputError("give --strokes or one stroke's --aim or --direction, not both")
-        _simulate_file(table_layout, strokes, as_json)
+        _simulate_file(table_layout, strokes, as_json=as_json)
         return
     file = validated(StrokeFile, {"aim": aim, "direction": direction})
     stroke = stroke_of(table_layout.table, speed, side, up, elevation, cue)
@@ -73,7 +74,7 @@ def _direction(layout: Layout, file: StrokeFile) -> float:
     return direction_to(layout.table, rail, layout.metres(layout.cue), place_of(layout.table, rail, at), frame)
 
 
-def _simulate_file(layout: Layout, path: str, as_json: bool) -> None:
+def _simulate_file(layout: Layout, path: str, *, as_json: bool) -> None:
     try:
         text = sys.stdin.read() if path == "-" else Path(path).read_text("utf-8")
     except (OSError, UnicodeDecodeError):
@@ -107,6 +108,7 @@ def aim(
     cue: str | None,
     hold: str | None,
     change: str,
+    *,
     as_json: bool,
 ) -> None:
     """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
@@ -128,6 +130,7 @@ def aim(
 def count(
     layout: str,
     method: str | None,
+    *,
     every: bool,
     rails: str | None,
     kind: str,
@@ -149,7 +152,9 @@ def count(
     if first is not None and (kind == "bank" or (method is not None and is_technique(method))):
         raise BadInputError("--first goes with counts of kicks: leave it out", "first", code="only_kicks")
     if method is not None and is_technique(method):
-        _technique(situation_of(table_layout, _plain(table_layout, cue), over, "kick", target, pocket), method, as_json)
+        _technique(
+            situation_of(table_layout, _plain(table_layout, cue), over, "kick", target, pocket), method, as_json=as_json
+        )
         return
     if first is not None and pocket is None:
         raise BadInputError("a combination pots: say where with --pocket", "pocket", code="missing")
@@ -173,7 +178,7 @@ def _plain(layout: Layout, cue: str | None) -> Stroke:
     return Stroke(default_speed(layout.table), cue=find_cue(cue))
 
 
-def _technique(asked: Situation, method: str, as_json: bool) -> None:
+def _technique(asked: Situation, method: str, *, as_json: bool) -> None:
     found = technique(asked, method)
     print_json(technique_answer(found, asked.layout)) if as_json else typer.echo(words.technique(found))
     if isinstance(found, NoTechnique):

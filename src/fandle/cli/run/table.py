@@ -7,7 +7,7 @@ from fandle.core.table.standards import STANDARDS
 from fandle.formats.tables import table_json
 
 
-def table(name: str | None, cloth: str | None, rubber: str | None, called: str | None, as_json: bool) -> None:
+def table(name: str | None, cloth: str | None, rubber: str | None, called: str | None, *, as_json: bool) -> None:
     """Print a table: every number the engine uses, in SI units. Make one of your own in words."""
     if name is None:
         print_json(list(STANDARDS)) if as_json else typer.echo("\n".join(STANDARDS))

@@ -141,7 +141,9 @@ def sharpened(field: Field, every: Sequence[Aimed]) -> Steps[list[Aimed]]:
     cell = np.array([_cell(a.stretch) for a in every]).repeat(2)
     way = np.tile([-1.0, 1.0], len(every))
     inner = ends - way * cell
-    ends = yield from _cut(field, every, np.where((inner - good) * way > 0.0, inner, good), ends + way * cell, False)
+    ends = yield from _cut(
+        field, every, np.where((inner - good) * way > 0.0, inner, good), ends + way * cell, own=False
+    )
     wide = [replace(a.stretch, low=float(lo), high=float(hi)) for a, (lo, hi) in zip(every, _pairs(ends), strict=True)]
     whole = [replace(a, stretch=s) for a, s in zip(every, wide, strict=True)]
     own = [place for place, a in enumerate(whole) if a.stretch.key.by_rails]
@@ -162,7 +164,7 @@ def _own_parts(field: Field, every: Sequence[Aimed]) -> Steps[list[tuple[float, 
     # no further than the window goes; inside the part all goes its way, but for the last look
     inner = np.where((parts - way * cell - good) * way > 0.0, parts - way * cell, good)
     bad = np.where((parts + way * cell - edges) * way > 0.0, edges + way * EDGE_RAD, parts + way * cell)
-    ends = yield from _cut(field, every, inner, bad, True)
+    ends = yield from _cut(field, every, inner, bad, own=True)
     return _pairs(ends)
 
 
@@ -170,7 +172,7 @@ def _pairs(ends: Floats) -> list[tuple[float, float]]:
     return [(float(low), float(high)) for low, high in ends.reshape(-1, 2)]
 
 
-def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, own: bool) -> Steps[Floats]:
+def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, *, own: bool) -> Steps[Floats]:
     """Where what is wanted ends between directions that come to it and some that do not, two for each aim, rad.
 
     own: is only what goes over the line's own rails wanted?
@@ -178,7 +180,7 @@ def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, own: b
     strokes = np.repeat([a.stretch.tried.stroke.array() for a in every], 2, axis=0).reshape(-1, 5)
     while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
         middle = 0.5 * (good[wide] + bad[wide])
-        yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide], own)
+        yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide], own=own)
         good[wide[yes]], bad[wide[~yes]] = middle[yes], middle[~yes]
     return good
 
@@ -188,7 +190,7 @@ def _cell(stretch: Stretch) -> float:
 
 
 def _wanted(
-    field: Field, every: Sequence[Aimed], rows: NDArray[np.int64], at: Floats, strokes: Floats, own: bool
+    field: Field, every: Sequence[Aimed], rows: NDArray[np.int64], at: Floats, strokes: Floats, *, own: bool
 ) -> Steps[NDArray[np.bool_]]:
     """Does each direction come to what its stretch is about?"""
     keys = [every[row].stretch.key for row in rows]

@@ -76,17 +76,17 @@ class Field:
 
     def played(self, at: Floats, strokes: Floats, tables: Floats | None = None) -> Steps[Outcomes]:
         """Every direction (rad) played to the end with its own stroke, (n, 5), in steps. tables: (n, numbers)."""
-        return self._steps(at, strokes, tables, WHOLE, CHUNK)
+        return self._steps(at, strokes, tables, short=WHOLE, chunk=CHUNK)
 
     def met(self, at: Floats, strokes: Floats, tables: Floats | None = None) -> Steps[Outcomes]:
         """The same only to the first ball."""
-        return self._steps(at, strokes, tables, TO_FIRST_BALL, SHORT_CHUNK)
+        return self._steps(at, strokes, tables, short=TO_FIRST_BALL, chunk=SHORT_CHUNK)
 
     def played_now(self, at: Floats, strokes: Floats) -> Outcomes:
         """A few directions at once."""
         return finish(self.played(at, strokes))
 
-    def _steps(self, at: Floats, strokes: Floats, tables: Floats | None, short: bool, chunk: int) -> Steps[Outcomes]:
+    def _steps(self, at: Floats, strokes: Floats, tables: Floats | None, *, short: bool, chunk: int) -> Steps[Outcomes]:
         n = len(at)
         start = np.repeat(np.array(self.start)[None], n, axis=0)
         which = np.zeros(n, np.int64) if tables is None else np.arange(n)

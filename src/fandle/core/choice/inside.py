@@ -56,7 +56,7 @@ Worth = Callable[[Key, Verdicts, Floats], Floats]  # of strokes, by their verdic
 
 
 def good_inside(
-    field: Field, every: Sequence[Stretch], looks: int, worth: Worth, whatever: bool
+    field: Field, every: Sequence[Stretch], looks: int, worth: Worth, *, whatever: bool
 ) -> Steps[list[Stretch]]:
     """The same stretches with what each direction in them is worth, and soft pushes among them, in steps.
 
@@ -118,7 +118,7 @@ def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str
     for _, a, b in cut(np.where((ball > 0) & (own | (out.before_first == 0)), label, -1)):
         name, met = field.name(int(ball[a])), field.name(int(out.first[a]))
         rails = rails_of(out.cue_rails[a, : out.before_first[a]].tolist())
-        kind = _kind(stretch, name == met, rails, int(banked[a]))
+        kind = _kind(stretch, own=name == met, rails=rails, banked=int(banked[a]))
         told = rails_of(out.first_rails[a].tolist()) if kind == "bank" else rails
         key = Key(kind, name, told, POCKET_NAMES[int(into[a])])
         good = worth(key, judge(field.court, out, ball, into), out.rests)[a:b]
@@ -127,7 +127,7 @@ def _pots(field: Field, stretch: Stretch, at: Floats, out: Outcomes, pocket: str
     return found
 
 
-def _kind(stretch: Stretch, own: bool, rails: tuple[object, ...], banked: int) -> str:
+def _kind(stretch: Stretch, *, own: bool, rails: tuple[object, ...], banked: int) -> str:
     """What a pot is called: a bank where the ball itself goes over rails and the cue ball did not."""
     if rails:
         return "kick"

@@ -37,14 +37,14 @@ class Rules:
 NO_POINT = "without the point the turn passes"
 IN_HAND = "a foul gives ball in hand"
 RULES = {
-    "nine-ball": Rules("lowest", True, "any", IN_HAND),
-    "ten-ball": Rules("lowest", True, "called", IN_HAND),
-    "eight-ball": Rules("group", True, "called", IN_HAND),
-    "straight": Rules("any", True, "called", "a foul costs a point, and the turn"),
-    "snooker": Rules("snooker", False, "on", "a foul costs {points} points, and a miss may be called and replayed"),
-    "three-cushion": Rules("both", False, "point", NO_POINT, 3),
-    "one-cushion": Rules("both", False, "point", NO_POINT, 1),
-    "straight-rail": Rules("both", False, "point", NO_POINT, 0),
+    "nine-ball": Rules("lowest", needs_rail=True, counts="any", cost=IN_HAND),
+    "ten-ball": Rules("lowest", needs_rail=True, counts="called", cost=IN_HAND),
+    "eight-ball": Rules("group", needs_rail=True, counts="called", cost=IN_HAND),
+    "straight": Rules("any", needs_rail=True, counts="called", cost="a foul costs a point, and the turn"),
+    "snooker": Rules("snooker", needs_rail=False, counts="on", cost="a foul costs {points} points, and a miss may be called and replayed"),
+    "three-cushion": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=3),
+    "one-cushion": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=1),
+    "straight-rail": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=0),
 }
 
 

@@ -52,16 +52,16 @@ class Search:
     def short(self) -> Shortlist:
         """How many lines there is room for."""
         points, aims = self.field.court.rules.counts == "point", 1 + MORE_AIMS if self.wish.goal == "safe" else 1
-        return Shortlist.of(points, self.wish.every, aims)
+        return Shortlist.of(points=points, every=self.wish.every, aims=aims)
 
-    def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], only: bool = False) -> Steps[list[Ranked]]:
+    def lines(self, every: Sequence[Tried], known: Mapping[Key, Ranked], *, only: bool = False) -> Steps[list[Ranked]]:
         """The lines at these strokes and those known already, each with the best of its strokes, in steps.
 
         only: no other lines than those known.
         """
         carom = self.field.court.rules.counts == "point"
         seen = yield from looks(self.field, every, whole=carom)
-        found = yield from self._stretches(seen, carom)
+        found = yield from self._stretches(seen, carom=carom)
         aims = [a for stretch in found if not only or stretch.key in known for a in self._aims(stretch)]
         wanted = self.short.best_of_each(a for a in aims if self._hopeful(a.stretch, a.estimate))
         kept, fresh = yield from self._compared(wanted, known)
@@ -123,7 +123,7 @@ class Search:
             return reached * wish.then.nearness(table, rests[:, 0])
         return next_pot(self.field, found, rests, self.ahead, key.target, aim).p
 
-    def _stretches(self, seen: Sequence[Look], carom: bool) -> Steps[list[Stretch]]:
+    def _stretches(self, seen: Sequence[Look], *, carom: bool) -> Steps[list[Stretch]]:
         """What is wanted in the sweeps, with where in it it is reached."""
         if carom:
             found = [stretch for look in seen for stretch in points(self.field, look)]
@@ -137,7 +137,9 @@ class Search:
             return found
         plain = self.wish.goal == "hit" and not self.wish.then.placed
         looks_in = LOOKS if plain else FINE_LOOKS
-        found = yield from good_inside(self.field, self._shortlist(met), looks_in, self._worth_of, self.whatever)
+        found = yield from good_inside(
+            self.field, self._shortlist(met), looks_in, self._worth_of, whatever=self.whatever
+        )
         return [s for s in found if not (plain and s.tried.crawls) or s.key.kind == KIND]
 
     def _worth(self, stretch: Stretch) -> bool:

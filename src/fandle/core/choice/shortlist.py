@@ -31,7 +31,7 @@ class Shortlist:
     left: dict[Key, Stretch] = field_of(default_factory=dict)
 
     @classmethod
-    def of(cls, points: bool, every: bool, aims: int = 1) -> "Shortlist":
+    def of(cls, *, points: bool, every: bool, aims: int = 1) -> "Shortlist":
         """points: is it carom billiards? every: is there room for all? aims: places that each stroke is tried at."""
         if every:
             return cls(math.inf, math.inf, aims)

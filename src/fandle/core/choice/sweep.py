@@ -79,7 +79,7 @@ def _edges(field: Field, look: Look) -> tuple[NDArray[np.int64], Floats, Floats]
     return pieces, at - np.concatenate([[0.0], half]), at + np.concatenate([half, [0.0]])
 
 
-def looks(field: Field, every: Sequence[Tried], whole: bool = False) -> Steps[list[Look]]:
+def looks(field: Field, every: Sequence[Tried], *, whole: bool = False) -> Steps[list[Look]]:
     """Every stroke played in all directions, to the first ball or to the end, in steps."""
     rounds = [(CAROM_ROUND, 0) if whole else (_round(tried), ACROSS) for tried in every]
     at = [directions(field, tried, *each) for tried, each in zip(every, rounds, strict=True)]

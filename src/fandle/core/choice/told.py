@@ -90,10 +90,12 @@ def told(field: Field, lines: Sequence[Ranked], wish: Wish, given: Stroke) -> li
     if not lines:
         return []
     seen = zip(lines, as_meant(field, [line.aim for line in lines]), _jawed(field, lines), strict=True)
-    return [_one(field, line, wish, given, legal, jawed) for line, legal, jawed in seen]
+    return [_one(field, line, wish, given, legal=legal, jawed=jawed) for line, legal, jawed in seen]
 
 
-def _one(field: Field, line: Ranked, wish: Wish, given: Stroke, legal: bool, jawed: tuple[bool, bool]) -> Line | None:
+def _one(
+    field: Field, line: Ranked, wish: Wish, given: Stroke, *, legal: bool, jawed: tuple[bool, bool]
+) -> Line | None:
     aim, layout = line.aim, field.layout
     key, stroke = aim.stretch.key, aim.stretch.tried.stroke
     way = approach(layout, stroke, aim.direction)

@@ -226,7 +226,7 @@ def arrives(setup: Setup, table: Table, stroke: Stroke) -> tuple[float | None, t
         leg = [q for q in way.pieces if q.leg == len(setup.rails) - 1]
         travel = 1.0 if leg and last.along(*leg[-1].end) >= last.along(*leg[0].start) else -1.0
         return travel * last.along(met.x, met.y), way.pieces
-    found = crosses(way, last, len(setup.rails), setup.level, True)
+    found = crosses(way, last, len(setup.rails), setup.level, carry=True)
     return (None if found is None else found[0] * found[1]), way.pieces
 
 

@@ -73,7 +73,7 @@ def flip_end_to_end(layout: Layout) -> Layout:
     return replace(layout, balls=tuple(replace(b, x=DIAMONDS_LONG - b.x) for b in layout.balls))
 
 
-def flipped_rail(rail: Rail, left_right: bool) -> Rail:
+def flipped_rail(rail: Rail, *, left_right: bool) -> Rail:
     """The rail that stands where `rail` stood, after a flip."""
     pairs = {Rail.NEAR: Rail.FAR, Rail.FAR: Rail.NEAR} if left_right else {Rail.HEAD: Rail.FOOT, Rail.FOOT: Rail.HEAD}
     return pairs.get(rail, rail)
@@ -100,9 +100,9 @@ class Turning:
     side: float = 0.0
     hit: float = 0.0
 
-    def flipped(self, left_right: bool) -> "Turning":
+    def flipped(self, *, left_right: bool) -> "Turning":
         """The same question on the mirrored table: right is left there."""
-        rails = None if self.rails is None else tuple(flipped_rail(rail, left_right) for rail in self.rails)
+        rails = None if self.rails is None else tuple(flipped_rail(rail, left_right=left_right) for rail in self.rails)
         return Turning(rails, -self.side, -self.hit)
 
 
@@ -123,4 +123,4 @@ def edited(layout: Layout, how: str, turning: Turning, ball: str = CUE, seed: in
     if how == "clear":
         return clear(layout), turning
     across = how == "left-right"
-    return flip_left_right(layout) if across else flip_end_to_end(layout), turning.flipped(across)
+    return flip_left_right(layout) if across else flip_end_to_end(layout), turning.flipped(left_right=across)

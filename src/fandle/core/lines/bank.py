@@ -37,6 +37,7 @@ def solve_bank(
     stroke: Stroke,
     target: str | None = None,
     pocket: str | None = None,
+    *,
     with_chain: bool = True,
 ) -> Aim | Refusal:
     """The aims that bank the target over `rails` into `pocket` (None: any, the widest window first).

@@ -34,6 +34,7 @@ def solve_kick(
     stroke: Stroke,
     target: str | None = None,
     hit: float = 0.0,
+    *,
     with_chain: bool = True,
 ) -> Aim | Refusal:
     """The aims over `rails` that meet the target, or the reason why there is none.

@@ -38,6 +38,7 @@ def solve_pot(
     stroke: Stroke,
     target: str | None = None,
     pocket: str = ANY,
+    *,
     with_chain: bool = True,
     every: bool = True,
     hits: Aim | None = None,
@@ -51,10 +52,12 @@ def solve_pot(
     names = [mouth.name for mouth in wanted_mouths(layout, pocket)]
     question = ask(layout, rails, target, 0.0)
     windows = _searched(question, stroke) if hits is None else [hit.edges for hit in hits.solutions]
-    found = [] if isinstance(windows, Refusal) else _pots(question, stroke, windows, names, question.target, every)
+    found = (
+        [] if isinstance(windows, Refusal) else _pots(question, stroke, windows, names, question.target, every=every)
+    )
     plain = any(one.pot is not None and one.pot.window_deg > NARROW_DEG for one in found)
     if not plain and len(rails) <= COMBINED_RAILS and hits is None:
-        found += _combinations(question, stroke, names, every)
+        found += _combinations(question, stroke, names, every=every)
     if not found and isinstance(windows, Refusal):
         return windows
     if not found:
@@ -66,7 +69,7 @@ def solve_pot(
 
 
 def _pots(
-    question: Question, stroke: Stroke, windows: list[Window], names: list[str], ball: str, every: bool
+    question: Question, stroke: Stroke, windows: list[Window], names: list[str], ball: str, *, every: bool
 ) -> list[Solution]:
     """The pots of a ball out of windows of hits on the question's own target; only the safest unless all are wanted."""
     field = Field.of(question, stroke, ball)
@@ -81,7 +84,7 @@ def _pots(
     return found
 
 
-def _combinations(question: Question, stroke: Stroke, names: list[str], every: bool) -> list[Solution]:
+def _combinations(question: Question, stroke: Stroke, names: list[str], *, every: bool) -> list[Solution]:
     """The pots of the target by way of a ball near it that is met first."""
     layout, (gx, gy) = question.layout, question.goal
     others = [ball for ball in layout.object_balls() if ball.id != question.target]
@@ -91,7 +94,7 @@ def _combinations(question: Question, stroke: Stroke, names: list[str], every: b
         first = ask(layout, question.rails, ball.id, 0.0)
         windows = _searched(first, stroke)
         if not isinstance(windows, Refusal):
-            found += _pots(first, stroke, windows, names, question.target, every)
+            found += _pots(first, stroke, windows, names, question.target, every=every)
     return found
 
 

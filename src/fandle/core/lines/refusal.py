@@ -74,7 +74,7 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     met = len(shot.rails)
     last = shot.events[-1]
     if last.other is not None and met <= asked:
-        return refusal(*_met(question, last.other, met, pushes(layout, shot)), by=last.other)
+        return refusal(*_met(question, last.other, met, pushed=pushes(layout, shot)), by=last.other)
     if last.pocket is not None and met < asked:
         return refusal("jaw", f"the ball would {into_pocket(last)}, not meet the {question.rails[met]} rail")
     if last.kind == "stop" and met <= asked:
@@ -88,7 +88,7 @@ def refuse(question: Question, stroke: Stroke, best: float) -> Refusal:
     return refusal("no_such_line", f"no line {way} reaches {ball}")
 
 
-def _met(question: Question, other: str, met: int, pushed: bool) -> tuple[ReasonCode, str]:
+def _met(question: Question, other: str, met: int, *, pushed: bool) -> tuple[ReasonCode, str]:
     """Why a way ends at a ball that is met after so many rails."""
     if pushed:
         return "blocked", f"{spoken(other)} is frozen to the cue ball: on this line it would be pushed"

@@ -41,7 +41,7 @@ class Deck:
         """The deck as it was kept; a card that cannot be read is left out, so that its topic is asked anew."""
         return cls({topic: text for topic, text in kept.items() if topic in TOPICS and _is_card(text)})
 
-    def due(self, now: datetime, sums: bool = True) -> str:
+    def due(self, now: datetime, *, sums: bool = True) -> str:
         """The topic to be asked: the one that is due longest, then the first that was never asked, then the next.
 
         sums: false leaves out the topic that is a sum.

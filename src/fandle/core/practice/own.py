@@ -67,13 +67,13 @@ def own_drill(
         )  # fmt: skip
     play: Play = "bank" if bank else "kick" if pocket is None else "pot"
     drill = Drill(
-        "", title, FAMILY, say.strip()[:MOST_SAY], _wanted(target, line, play, pocket, counts.stop), play, (), line,
+        "", title, FAMILY, say.strip()[:MOST_SAY], _wanted(target, line, play, pocket, stop=counts.stop), play, (), line,
         **how._asdict(), **counts._asdict(), pocket=pocket, circle=OWN_CIRCLE, given=layout,
     )  # fmt: skip
     return drill.named(_name(drill))
 
 
-def _wanted(target: str, line: tuple[Rail, ...], play: Play, pocket: str | None, stop: bool) -> str:
+def _wanted(target: str, line: tuple[Rail, ...], play: Play, pocket: str | None, *, stop: bool) -> str:
     ball, way = spoken(target), f" {over(line)}" if line else ""
     done = f"{ball} is hit{way}" if play == "kick" else f"{ball} goes into the {pocket} pocket{way}"
     if play == "bank" and pocket is None:

@@ -154,13 +154,13 @@ def judge(asked: Question, at: float) -> Feedback:
     return Feedback(at - asked.at, right, full, None if lands is None else lands.off)
 
 
-def next_difficulty(difficulty: float, right: bool) -> float:
+def next_difficulty(difficulty: float, *, right: bool) -> float:
     """A little harder after a right answer, four times as much easier after a wrong one: it settles at four of five."""
     step = STEP if right else -STEP * RIGHT_SHARE / (1.0 - RIGHT_SHARE)
     return min(max(difficulty + step, 0.0), 1.0)
 
 
-def grade(right: bool, seconds: float, allowed: float) -> int:
+def grade(*, right: bool, seconds: float, allowed: float) -> int:
     """How well it was known, as the spaced repetition has it: 1 again, 2 hard, 3 good, 4 easy."""
     if not right:
         return 1

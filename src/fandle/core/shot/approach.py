@@ -53,6 +53,7 @@ def approach(
     stroke: Stroke,
     direction: float,
     most_rails: int = NO_LIMIT,
+    *,
     ignore_balls: bool = False,
     past_jaws: bool = False,
 ) -> Approach:

@@ -55,7 +55,7 @@ def clearance(layout: Layout, shot: Approach, target: str) -> tuple[Ball, float]
     return ball, gap
 
 
-def crosses(shot: Approach, rail: Rail, leg: int, across: float, carry: bool = True) -> tuple[float, float] | None:
+def crosses(shot: Approach, rail: Rail, leg: int, across: float, *, carry: bool = True) -> tuple[float, float] | None:
     """(along, direction of travel ±1) where a leg crosses the line `across`, parallel to `rail`.
 
     Diamonds. Where the leg ends before the line, it is carried on straight if `carry`; None where it

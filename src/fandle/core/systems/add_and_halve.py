@@ -50,8 +50,8 @@ def count(view: View) -> Draft | str:
         RailNumber(Rail.HEAD, start, figure(a, 1), "cue"),
         RailNumber(Rail.HEAD, end, figure(b, 1), "zero"),
         RailNumber(Rail.FOOT, at, figure(mark, 1), "aim"),
-        *_scale(Rail.FOOT, other_corner, (at,)),
-        *_scale(Rail.HEAD, other_corner, (start, end)),
+        *_scale(Rail.FOOT, other_corner=other_corner, taken=(at,)),
+        *_scale(Rail.HEAD, other_corner=other_corner, taken=(start, end)),
     )
     both = round(a, 1) + round(b, 1)
     steps = (f"{figure(a, 1)} + {figure(b, 1)} = {figure(both, 1)}", halved(both, 1))
@@ -66,7 +66,7 @@ def count(view: View) -> Draft | str:
     return Draft(at, frame, Stroke(SPEED), numbers, steps, say, ADJUST, own)
 
 
-def _scale(rail: Rail, other_corner: bool, taken: tuple[float, ...]) -> list[RailNumber]:
+def _scale(rail: Rail, *, other_corner: bool, taken: tuple[float, ...]) -> list[RailNumber]:
     """A short rail's tens, but for those that would lie on a number written there."""
     tens = [(float(k), str(40 - 10 * k if other_corner else 10 * k)) for k in range(5)]
     return [RailNumber(rail, at, label) for at, label in tens if min(abs(at - other) for other in taken) > 0.3]

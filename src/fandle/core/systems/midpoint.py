@@ -37,7 +37,7 @@ ADJUST = {
 }
 
 
-def touch(angle: float, long_first: bool) -> float:
+def touch(angle: float, *, long_first: bool) -> float:
     """Running side in radii for a line that meets the first rail at `angle` degrees from it."""
     return float(np.interp(angle, *TOUCH[long_first]))
 
@@ -90,7 +90,7 @@ def _stroke(view: View, way: float) -> Stroke:
     table, long_first = view.layout.table, view.rail is Rail.FAR
     if len(view.rails) == 1:
         return paced(table, MEDIUM_SOFT)
-    side = touch(math.degrees(way) if long_first else 90.0 - math.degrees(way), long_first)
+    side = touch(math.degrees(way) if long_first else 90.0 - math.degrees(way), long_first=long_first)
     return paced(table, MEDIUM_SOFT, side if long_first else -side)
 
 

@@ -28,7 +28,7 @@ TINY = 1e-6  # of a quarter: a stroke of three lengths is at its step already
 
 
 def landing(
-    layout: Layout, rails: tuple[Rail, ...], goal: Point, shot: Approach, arrived: bool = False
+    layout: Layout, rails: tuple[Rail, ...], goal: Point, shot: Approach, *, arrived: bool = False
 ) -> Landing | None:
     """How far a played aim lands from `goal` (diamonds); None where it never comes there off the last rail.
 
@@ -42,7 +42,7 @@ def landing(
     carry = (
         arrived or not ended(shot) or near < 2 * table.ball_radius
     )  # a target hanging at a jaw is met before the jaw is
-    met = crosses(shot, last, len(rails), last.across(*goal), carry)
+    met = crosses(shot, last, len(rails), last.across(*goal), carry=carry)
     if shot.rails[: len(rails)] != rails or met is None:
         return None
     at, travel = met
@@ -163,7 +163,9 @@ def blocker(count: Count, target: str, way: Approach) -> tuple[str, bool]:
     return f"{spoken(ball)} is in the way {leg}", False
 
 
-def finish(layout: Layout, view: View, draft: Draft, method: str, title: str, beside: bool = False) -> Count | NoCount:
+def finish(
+    layout: Layout, view: View, draft: Draft, method: str, title: str, *, beside: bool = False
+) -> Count | NoCount:
     """Turn a draft back to the real table and play its aim with its own stroke.
 
     beside: where a jaw stands in the way, look for the neighbouring choice.

@@ -74,7 +74,9 @@ def _ranked(layout: Layout, tried: list[Count | NoCount], aimed: "Wanted") -> li
     """Those that count, the best first: as they are proved by playing them."""
     pots = aimed.contact.pocket is not None
     proven = [
-        replace(c, lands=proved(layout, c, aimed.ball, pots, aimed.target)) for c in tried if isinstance(c, Count)
+        replace(c, lands=proved(layout, c, aimed.ball, pots=pots, last=aimed.target))
+        for c in tried
+        if isinstance(c, Count)
     ]
     return sorted(proven, key=lambda c: (pots and c.lands.pots != c.pocket, _landing(c)))
 
@@ -110,12 +112,12 @@ def _landing(found: Count | NoCount) -> tuple[bool, float]:
 
 
 def _carried(
-    name: str, layout: Layout, rails: tuple[Rail, ...], aimed: Wanted, cue: Cue, beside: bool = False
+    name: str, layout: Layout, rails: tuple[Rail, ...], aimed: Wanted, cue: Cue, *, beside: bool = False
 ) -> Count | NoCount:
     """A method over one order of rails with the contact that is wanted, into the pocket it lands best for."""
 
     def tried(place: Ball) -> Count | NoCount:
-        return _tried(name, layout, rails, place, cue, beside)
+        return _tried(name, layout, rails, place, cue, beside=beside)
 
     contact = aimed.contact
     if contact.full:
@@ -128,11 +130,11 @@ def _carried(
 
 
 def _tried(
-    name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool = False
+    name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, *, beside: bool = False
 ) -> Count | NoCount:
     """A method over one order of rails, played. One that fails is logged and does not count: the others stand."""
     try:
-        return _played(name, layout, rails, ball, cue, beside)
+        return _played(name, layout, rails, ball, cue, beside=beside)
     except EngineError as fault:
         return NoCount(name, TITLES[name], rails, str(fault))
     except Exception:
@@ -140,14 +142,16 @@ def _tried(
         return NoCount(name, TITLES[name], rails, FAILED)
 
 
-def _played(name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, beside: bool) -> Count | NoCount:
+def _played(
+    name: str, layout: Layout, rails: tuple[Rail, ...], ball: Ball, cue: Cue, *, beside: bool
+) -> Count | NoCount:
     module, view = METHODS[name], view_of(name, layout, rails, ball, cue)
     if view is not None:
         draft = module.count(view)
         if isinstance(draft, str):
             return NoCount(name, module.TITLE, rails, draft)
         held = replace(draft, stroke=replace(draft.stroke, cue=cue))
-        return finish(layout, view, held, name, module.TITLE, beside)
+        return finish(layout, view, held, name, module.TITLE, beside=beside)
     lengths = sorted({len(order) for order in module.ORDERS})
     ways = " or ".join("one rail" if n == 1 else f"{n} rails" for n in lengths)
     if len(rails) in lengths:
@@ -174,7 +178,7 @@ def _looked_at(layout: Layout, found: Count, aimed: Wanted) -> Count:
     adjust = found.adjust if tell is None else tell(layout, found, place)
     way = way_of(layout, found)
     blocked, is_open = blocker(found, aimed.ball.id, way)
-    lands = proved(layout, found, aimed.ball, True, aimed.target, way)
+    lands = proved(layout, found, aimed.ball, pots=True, last=aimed.target, way=way)
     shown = replace(found, lands=lands, blocked=blocked, open=is_open)
     potted = shown.pocket is not None and lands.pots == shown.pocket
     return replace(shown, adjust=adjust, squirt=squirt_told(layout, shown, place), potted=potted)

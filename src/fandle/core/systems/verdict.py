@@ -28,6 +28,7 @@ def proved(
     layout: Layout,
     found: Count,
     target: Ball,
+    *,
     pots: bool = False,
     last: Ball | None = None,
     way: Approach | None = None,

@@ -176,12 +176,12 @@ def _students(n: int, mean: Floats, spread: Floats, rng: np.random.Generator) ->
     return np.asarray(mean + wide * (norm.ppf(even[:, :-1]) @ np.linalg.cholesky(spread).T), np.float64)
 
 
-def posterior_steps(shots: Shots, free: bool = True, steady: bool = True) -> Steps[Posterior]:
+def posterior_steps(shots: Shots, *, free: bool = True, steady: bool = True) -> Steps[Posterior]:
     """Draws of what the shots say of the table's numbers, where these are free, and of the player's steady offsets.
 
     Numbers that are not free stay as they were.
     """
-    space = Space.of(shots, free, steady)
+    space = Space.of(shots, free=free, steady=steady)
     if not space.unknown:
         nought = np.zeros((1, len(space.prior)))
         return space.said(nought, np.zeros(1), shots.likely(*space.split(nought)))
@@ -209,7 +209,7 @@ class Space(NamedTuple):
     spread: Floats
 
     @classmethod
-    def of(cls, shots: Shots, free: bool, steady: bool) -> "Space":
+    def of(cls, shots: Shots, *, free: bool, steady: bool) -> "Space":
         """The numbers are unknown, or the steady offsets, or both."""
         k = len(shots.around.numbers)
         prior = np.concatenate([np.ones(k), STEADY_SD])

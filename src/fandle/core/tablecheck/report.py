@@ -151,10 +151,12 @@ def verdict_steps(before: Table, fitting: Fitting, seen: Sequence[Seen], player:
     if best == "you":
         return Verdict("you", f"It is you, not the table. {said}.")
     found = yield from blame_steps(fitting)
-    return _weighed(found, best == "table", said, player) or _seen_nothing(fitting, repeated, said, player)
+    return _weighed(found, off=best == "table", said=said, player=player) or _seen_nothing(
+        fitting, repeated, said, player
+    )
 
 
-def _weighed(found: Blame, off: bool, said: str, player: Player) -> Verdict | None:
+def _weighed(found: Blame, *, off: bool, said: str, player: Player) -> Verdict | None:
     """The table or a steady error, where the shots foretell each other better with either; off: are repeats so?"""
     if not off and found.gain < FORETELLS:
         return None

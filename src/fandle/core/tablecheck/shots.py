@@ -47,13 +47,13 @@ SHOTS = (
     Reference("plain", "one rail, plain, medium", "plain off the far rail at 3, medium, back to the near rail",
               (1.0, 0.5), (FAR, 3.0), 2.5, 0.0, 0.0, (FAR, NEAR)),
     Reference("lag", "speed, lengthwise", "a lag: along the middle to the foot rail and half-way back",
-              (1.5, 2.0), None, 1.6, 0.0, 0.0, (FOOT,), True),
+              (1.5, 2.0), None, 1.6, 0.0, 0.0, (FOOT,), stops=True),
     Reference("firm", "one rail, plain, firm", "the plain one again, firm",
               (1.0, 0.5), (FAR, 3.0), 4.0, 0.0, 0.0, (FAR, NEAR)),
     Reference("reverse", "one rail, reverse", "half a tip of reverse (left) off the far rail at 3½, medium",
               (1.0, 0.5), (FAR, 3.5), 2.5, -0.5, 0.0, (FAR, NEAR)),
     Reference("route", "four rails, plain", "from the centre spot plain over far 2: far, head, near and the stop",
-              (4.0, 2.0), (FAR, 2.0), 2.1, 0.0, 0.0, (FAR, HEAD, NEAR), True),
+              (4.0, 2.0), (FAR, 2.0), 2.1, 0.0, 0.0, (FAR, HEAD, NEAR), stops=True),
     Reference("three", "three rails, running", "one tip of running side (right) and some follow, firm: far, foot, near",
               (0.7, 0.6), (FAR, 5.5), 3.0, 1.0, 0.5, (FAR, FOOT, NEAR), pockets=False),
     Reference("corner", "three rails, running",
@@ -64,7 +64,7 @@ SHOTS = (
     Reference("plain-near", "one rail, plain, off the near rail", "the plain one off the near rail at 3, back to far",
               (1.0, 3.5), (NEAR, 3.0), 2.5, 0.0, 0.0, (NEAR, FAR), like="plain"),
     Reference("lag-head", "speed, the other way", "the lag the other way: to the head rail and half-way back",
-              (6.5, 2.0), (HEAD, 2.0), 1.6, 0.0, 0.0, (HEAD,), True, like="lag"),
+              (6.5, 2.0), (HEAD, 2.0), 1.6, 0.0, 0.0, (HEAD,), stops=True, like="lag"),
 )  # fmt: skip
 BY_ID = {shot.id: shot for shot in SHOTS}
 

@@ -68,7 +68,7 @@ class Screen:
             return _SNOOKER_STANDING if self.upright else _SNOOKER_LYING
         return _STANDING if self.upright else _LYING
 
-    def rail(self, name: str, noun: bool = True) -> str:
+    def rail(self, name: str, *, noun: bool = True) -> str:
         """A rail: "top rail"; "left side cushion" on a snooker table."""
         said = self._names[name]
         if self.snooker and name in ("near", "far"):

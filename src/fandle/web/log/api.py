@@ -150,7 +150,7 @@ def _here(database: Database, asked: Situation, best: Solution) -> HereModel:
 def keep(database: Database, new: NewAttempt, asked: Situation, best: Solution) -> Told:
     """Keep an attempt whose line is known."""
     table = asked.table.name
-    made = attempt(asked, best, new.result, new.potted)
+    made = attempt(asked, best, new.result, potted=new.potted)
     row = noted_attempt(made, new.uid, log.now(), table_label(database, table) or table)
     return told(database, log.note(database, row))
 

@@ -70,7 +70,7 @@ def _file(name: str, text: str) -> Response:
 @router.get(address.DRILL_SET, responses=FAULTS)
 def get_set(
     request: Request, drills: Annotated[str, Query(max_length=2000)], name: str = "Drills", note: str = "",
-    sums: bool = True,
+    *, sums: bool = True,
 ) -> Response:  # fmt: skip
     """A set of drills as a file; drills: their names, with commas between; sums: false for hands and cue."""
     names = [each for each in drills.split(",") if each]

@@ -96,8 +96,8 @@ def _keep(request: Request, reply: Reply, found: RepliedModel, off: float | None
     """Note an answer, and how hard the next question is."""
     database, now = request.app.state.database, datetime.now(UTC)
     difficulty, deck = _state(request)
-    deck = deck.answered(reply.topic, grade(found["right"], reply.seconds, allowed), now)
-    difficulty = next_difficulty(difficulty, found["right"]) if reply.topic in RAILS else difficulty
+    deck = deck.answered(reply.topic, grade(right=found["right"], seconds=reply.seconds, allowed=allowed), now)
+    difficulty = next_difficulty(difficulty, right=found["right"]) if reply.topic in RAILS else difficulty
     set_preference(database, QUIZ, {"difficulty": difficulty, "cards": dict(deck.cards)})
     practice.note_answer(database, Answered(reply.uid, log.now(), reply.topic, found["right"], off, reply.seconds))
     found["level"] = level_of(difficulty)

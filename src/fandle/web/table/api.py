@@ -134,7 +134,7 @@ def scene_of(layout: Layout) -> SceneModel:
     return cast(SceneModel, layout_json(layout, by_name=True))
 
 
-def scene_layout(scene: Scene, request: Request, ease: bool = False) -> Layout:
+def scene_layout(scene: Scene, request: Request, *, ease: bool = False) -> Layout:
     """The layout a page holds. ease: balls that cannot lie where they are lie beside that place."""
     known = shelf_of(request).table
     data = scene.model_dump()
@@ -146,7 +146,7 @@ def scene_layout(scene: Scene, request: Request, ease: bool = False) -> Layout:
 
 def situation(question: Question, request: Request) -> Situation:
     """The situation a question asks about."""
-    layout = scene_layout(question.layout, request, question.ease)
+    layout = scene_layout(question.layout, request, ease=question.ease)
     cue = shelf_of(request).cue(question.cue)
     return Situation(
         layout,

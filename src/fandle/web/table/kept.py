@@ -47,7 +47,7 @@ def listed(request: Request, find: str = "", before: int | None = None) -> Kept:
     return Kept(rows, older)
 
 
-def kept_model(saved: Saved, mine: Mine, demo: bool = False) -> KeptModel:
+def kept_model(saved: Saved, mine: Mine, *, demo: bool = False) -> KeptModel:
     """A kept layout as the list has it."""
     return {
         "id": saved.id, "name": saved.name, "note": saved.note, "href": saved_href(saved.data, mine, saved.name),

@@ -67,7 +67,7 @@ def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:
 
 
 def _situation(question: PlanQuestion, request: Request) -> Situation:
-    layout = scene_layout(question.layout, request, question.ease)
+    layout = scene_layout(question.layout, request, ease=question.ease)
     table = layout.table
     cue = shelf_of(request).cue(question.cue)
     tip = tip_of(request, cue)

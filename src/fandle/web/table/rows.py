@@ -64,7 +64,7 @@ def row_of(asked: Situation, goal: str, line: Line) -> RowModel:
         "stroke": {"speed": s.speed, "side": s.side, "up": s.up, "elevation": s.elevation},
         "own": own,
         "name": _name(asked, line),
-        "why": _why(asked, goal, line, own),
+        "why": _why(asked, goal, line, own=own),
         "mark": _mark(asked, line),
         "share": share.p,
         "low": low,
@@ -146,7 +146,7 @@ def _name(asked: Situation, line: Line) -> str:
     return f"{way}: {spoken(line.target)}" if other or line.kind == "combination" else way
 
 
-def _why(asked: Situation, goal: str, line: Line, own: bool) -> str:
+def _why(asked: Situation, goal: str, line: Line, *, own: bool) -> str:
     """Where the mark is, if not on the line's own rail, where a pot goes, the stroke where it is another than the one
     given, and one reason."""
     parts = _elsewhere(line)
