@@ -36,12 +36,13 @@ class Rules:
 
 NO_POINT = "without the point the turn passes"
 IN_HAND = "a foul gives ball in hand"
+REPLAYED = "a foul costs {points} points, and a miss may be called and replayed"
 RULES = {
     "nine-ball": Rules("lowest", needs_rail=True, counts="any", cost=IN_HAND),
     "ten-ball": Rules("lowest", needs_rail=True, counts="called", cost=IN_HAND),
     "eight-ball": Rules("group", needs_rail=True, counts="called", cost=IN_HAND),
     "straight": Rules("any", needs_rail=True, counts="called", cost="a foul costs a point, and the turn"),
-    "snooker": Rules("snooker", needs_rail=False, counts="on", cost="a foul costs {points} points, and a miss may be called and replayed"),
+    "snooker": Rules("snooker", needs_rail=False, counts="on", cost=REPLAYED),
     "three-cushion": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=3),
     "one-cushion": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=1),
     "straight-rail": Rules("both", needs_rail=False, counts="point", cost=NO_POINT, cushions=0),

@@ -67,8 +67,8 @@ def own_drill(
         )  # fmt: skip
     play: Play = "bank" if bank else "kick" if pocket is None else "pot"
     drill = Drill(
-        "", title, FAMILY, say.strip()[:MOST_SAY], _wanted(target, line, play, pocket, stop=counts.stop), play, (), line,
-        **how._asdict(), **counts._asdict(), pocket=pocket, circle=OWN_CIRCLE, given=layout,
+        "", title, FAMILY, say.strip()[:MOST_SAY], _wanted(target, line, play, pocket, stop=counts.stop), play, (),
+        line, **how._asdict(), **counts._asdict(), pocket=pocket, circle=OWN_CIRCLE, given=layout,
     )  # fmt: skip
     return drill.named(_name(drill))
 
