@@ -1,6 +1,6 @@
 # One target per chore. `make demo` and `make test` do all their own set-up.
 .DEFAULT_GOAL := demo
-.PHONY: proofs setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots wheel test-all clean
+.PHONY: proofs coverage setup test-setup demo test lint types unit browser bench bench-drag mutants campaign lock vendor schemas screenshots wheel test-all clean
 
 PORT ?= 8000
 FANDLE_HOME ?= $(CURDIR)/.fandle
@@ -42,13 +42,19 @@ types: test-setup
 	$(BIN)/mypy
 
 unit: test-setup
-	$(BIN)/python -m pytest -q -n 2 --dist worksteal -m "not browser" --cov --cov-report=term:skip-covered
+	$(BIN)/python -m pytest -q -n 2 --dist worksteal -m "not browser"
 
 browser: test-setup
 	$(BIN)/python -m pytest -q -n 3 --dist worksteal -m browser
 
+# Half an hour: what `make test` tries a part of, in full, and what is told held against a second simulator.
 proofs: test-setup
+	FANDLE_PROOFS=1 $(BIN)/python -m pytest -q -n 2 --dist worksteal -m proof
 	$(BIN)/python -m tests.reference
+
+# Which lines no unit test comes by; slower by a third than the tests alone.
+coverage: test-setup
+	$(BIN)/python -m pytest -q -n 2 --dist worksteal -m "not browser" --cov --cov-report=term:skip-covered
 
 bench: .venv/.ready-test
 	$(BIN)/python bench/speed.py
@@ -56,7 +62,7 @@ bench: .venv/.ready-test
 	PYTHONPATH=. $(BIN)/python bench/trust.py
 	$(BIN)/python bench/close_work.py
 
-# Breaks lines of the core and counts how many the core's tests notice: half an hour.
+# Breaks lines of every floor and counts how many the tests notice: an hour.
 mutants: test-setup
 	$(BIN)/python bench/mutants.py
 

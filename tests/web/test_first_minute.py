@@ -31,10 +31,10 @@ from fandle.core.physics import kernel_folder
 from fandle.web import serve
 go = Path(sys.argv[1])
 kernel_folder.ready = go.exists
-def compile_meanwhile(quiet):
+def compile_meanwhile(*, quiet):
     while not go.exists(): time.sleep(0.05)
 serve.compile_meanwhile = compile_meanwhile
-serve.run_server("127.0.0.1", int(sys.argv[2]), True, True)
+serve.run_server("127.0.0.1", int(sys.argv[2]), demo=True, as_json=True)
 """
 
 

@@ -10,6 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from tests.amount import amount
 from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
@@ -21,7 +22,7 @@ from fandle.web.demo import demo_practice
 from fandle.web.settings import Settings
 
 QUIET = settings(
-    deadline=None, database=None, derandomize=True, max_examples=60, suppress_health_check=list(HealthCheck)
+    deadline=None, database=None, derandomize=True, max_examples=amount(20, 60), suppress_health_check=list(HealthCheck)
 )
 JSON = {"Content-Type": "application/json"}
 PAGES = (
@@ -80,6 +81,7 @@ def told(reply: Any) -> bool:
     return False
 
 
+@pytest.mark.proof
 @settings(QUIET)
 @given(seed=st.integers(0, 2**32))
 def test_an_attempt_that_is_taken_in_is_shown_and_goes_out_again(club: TestClient, seed: int) -> None:
@@ -95,6 +97,7 @@ def test_an_attempt_that_is_taken_in_is_shown_and_goes_out_again(club: TestClien
         assert (again.status_code, again.json()["new"]) == (200, 0), again.text[:300]
 
 
+@pytest.mark.proof
 @settings(QUIET)
 @given(seed=st.integers(0, 2**32), column=st.sampled_from(COLUMNS), cell=st.sampled_from([str(each) for each in NASTY]))
 def test_a_cell_that_is_taken_in_is_shown(club: TestClient, seed: int, column: str, cell: str) -> None:

@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from tests.amount import amount
 from tests.conftest import CONTRACT_LAYOUT
 from tests.web.conftest import local_client
 
@@ -90,16 +91,21 @@ def spoil(path: Path, table: str, column: str) -> None:
     connection.close()
 
 
+@pytest.mark.proof
 def test_every_column_of_every_record_may_be_malformed(club: TestClient, tmp_path: Path) -> None:
-    """One column after the other, all records at once. Every reader of the database is in these pages."""
+    """One column after the other, all records at once. Every reader of the database is in these pages.
+
+    In every run each column meets every third page, with the next column the next ones.
+    """
     state = club.app.state  # type: ignore[attr-defined]  # FastAPI
     path, faults, tried = state.database.path, [], 0
     sound = tmp_path / "sound"
     _copy(path, sound)
-    for table, column in columns(path):
+    every = amount(3, 1)
+    for n, (table, column) in enumerate(columns(path)):
         spoil(path, table, column)
         state.shelf.forget()
-        for page in PAGES:
+        for page in PAGES[n % every :: every]:
             if page in SOLVED and table not in PLAYED:
                 continue
             tried += 1
@@ -118,7 +124,7 @@ def test_every_column_of_every_record_may_be_malformed(club: TestClient, tmp_pat
                 faults.append(f"{table}.{column}: {page}: {status}")
         _copy(sound, path)
     state.shelf.forget()
-    assert tried > 600
+    assert tried > amount(200, 600)
     assert faults == []
 
 

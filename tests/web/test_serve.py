@@ -59,7 +59,7 @@ def test_half_open_connections_are_closed_and_others_served(tmp_path: Path) -> N
     port = free_port()
     code = (
         "import fandle.web.serve as s, fandle.web.wire as w, fandle.web.bodies as b; w.HEAD_S = b.BODY_S = 1.0; "
-        f"s.run_server('127.0.0.1', {port}, False, True)"
+        f"s.run_server('127.0.0.1', {port}, demo=False, as_json=True)"
     )
     env = {"FANDLE_HOME": str(tmp_path), "PATH": "/usr/bin:/bin"}
     process = subprocess.Popen([sys.executable, "-c", code], env=env, stdout=subprocess.DEVNULL)

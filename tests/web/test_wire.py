@@ -27,7 +27,7 @@ SHORT = (
 def server(home: Path, more: str = "") -> Iterator[int]:
     """A server that waits for 2 s at most and takes 127.0.0.2 for a stranger."""
     port = free_port()
-    code = f"from pathlib import Path; {SHORT} s.run_server('0.0.0.0', {port}, False, True{more})"
+    code = f"from pathlib import Path; {SHORT} s.run_server('0.0.0.0', {port}, demo=False, as_json=True{more})"
     env = {"FANDLE_HOME": str(home), "PATH": "/usr/bin:/bin"}
     process = subprocess.Popen([sys.executable, "-c", code], env=env, stdout=subprocess.DEVNULL)
     try:
@@ -192,7 +192,7 @@ def test_in_https_too_who_says_nothing_is_sent_away(tmp_path: Path) -> None:
     )  # fmt: skip
     anything = ssl.create_default_context()
     anything.check_hostname, anything.verify_mode = False, ssl.CERT_NONE
-    with server(tmp_path / "home", f", Path({str(certificate)!r}), Path({str(key)!r})") as port:
+    with server(tmp_path / "home", f", certificate=Path({str(certificate)!r}), key=Path({str(key)!r})") as port:
         silent = socket.create_connection(("127.0.0.1", port), timeout=15)
         half = anything.wrap_socket(socket.create_connection(("127.0.0.1", port), timeout=15))
         half.sendall(b"GET / HT")

@@ -7,6 +7,7 @@ import random
 
 import numpy as np
 import pytest
+from tests.amount import amount
 
 from fandle.core.choice.carom import kiss_said, point_of, way_name
 from fandle.core.choice.field import Field, rails_of
@@ -19,6 +20,7 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
+from fandle.core.systems.base import Count
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.service.carom import product
@@ -57,11 +59,12 @@ def scored(shot: Shot) -> tuple[int, list[Rail]] | None:
     return None
 
 
-@pytest.mark.parametrize("first", range(0, 100, 20))
+@pytest.mark.proof
+@pytest.mark.parametrize("first", range(0, amount(10, 100), 10))
 def test_what_is_called_a_score_scores_with_three_rails_before_the_second_ball(first: int) -> None:
-    """100 layouts, every line of each at its own stroke, twenty at a time."""
+    """Every line of each layout at its own stroke, ten layouts at a time."""
     told = 0
-    for seed in range(first, first + 20):
+    for seed in range(first, first + 10):
         layout = spread(seed)
         asked = Situation(layout, Stroke(4.0, 0.15))
         for line in finish(plan(asked, wish_for(asked, "this", 40, 0))).lines:
@@ -73,7 +76,7 @@ def test_what_is_called_a_score_scores_with_three_rails_before_the_second_ball(f
             assert (line.kind, line.chance.share("pot").p, line.legal) == ("point", 0.0, True)
             assert line.chance.share("legal").p <= line.chance.share("hit").p
             told += 1
-    assert told > 20
+    assert told > 10
 
 
 @pytest.mark.parametrize("seed", [1, 5, 9, 17, 21, 112, 126, 155])
@@ -119,10 +122,11 @@ def test_ways_have_the_names_players_use(rails: tuple[Rail, ...], before: int, n
     assert way_name(rails, before) == name
 
 
+@pytest.mark.proof
 def test_the_nearest_that_two_balls_come_is_read_off_their_paths() -> None:
     """Against both balls' places looked at a thousand times, from the pieces' own motion."""
     checked = 0
-    for seed in range(30):
+    for seed in range(amount(12, 30)):
         layout = spread(seed)
         asked = Situation(layout, Stroke(4.5, 0.2))
         for line in finish(plan(asked, wish_for(asked, "this", 20, 0))).lines[:2]:
@@ -137,7 +141,7 @@ def test_the_nearest_that_two_balls_come_is_read_off_their_paths() -> None:
             assert point.kiss.t < point.t
             assert [step.t for step in point.steps] == sorted(step.t for step in point.steps)
             checked += 1
-    assert checked > 10
+    assert checked > amount(4, 10)
 
 
 def at(shot: Shot, layout: Layout, name: str, t: float) -> tuple[float, float]:
@@ -163,11 +167,12 @@ def test_a_kiss_is_told_only_where_it_is_near() -> None:
     assert kiss_said(None) == ""
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize("game", CAROM_GAMES)
 def test_each_carom_game_wants_its_own_cushions(game: str) -> None:
     wanted = {"three-cushion": 3, "one-cushion": 1, "straight-rail": 0}[game]
     counts = []
-    for seed in range(12):
+    for seed in range(amount(4, 12)):
         layout = spread(seed, game)
         asked = Situation(layout, Stroke(3.0))
         for line in finish(plan(asked, wish_for(asked, "this", 20, 0))).lines:
@@ -188,17 +193,16 @@ def test_straight_rail_has_a_plain_point() -> None:
 
 def test_the_products_number_is_told_for_a_natural_short_long_short() -> None:
     """M18 from where the cue ball leaves the first ball to the second (common practice)."""
-    found = None
-    for seed in range(60):
-        layout = spread(seed)
-        asked = Situation(layout, Stroke(4.0, 0.15))
-        for line in finish(plan(asked, wish_for(asked, "this", 20, 0))).lines:
-            if line.point is not None and found is None:
-                found = product(layout, line.point, line.rails)
-    assert found is not None
-    count, met = found
+    count, met = next(each for seed in range(60) for each in _products(spread(seed)))
     assert count.method == "M18"
     assert 0.0 <= met <= 4.0
+
+
+def _products(layout: Layout) -> list[tuple[Count, float]]:
+    asked = Situation(layout, Stroke(4.0, 0.15))
+    lines = finish(plan(asked, wish_for(asked, "this", 20, 0))).lines
+    found = [product(layout, line.point, line.rails) for line in lines if line.point is not None]
+    return [each for each in found if each is not None]
 
 
 def test_a_point_that_meets_a_ball_first_has_no_mark_on_a_rail_to_miss() -> None:

@@ -6,6 +6,7 @@ import random
 
 import numpy as np
 import pytest
+from tests.amount import amount
 from tests.core.choice.test_plan import POOL, choose, lay
 
 from fandle.core.choice.field import Field
@@ -35,7 +36,7 @@ def spot(rng: random.Random) -> tuple[float, float]:
 
 def played(
     places: list[tuple[float, float]], ball: int, pocket: str, rng: np.random.Generator, speed: float = 0.0,
-    n: int = 20_000,
+    n: int = amount(4_000, 20_000),
 ) -> float:  # fmt: skip
     """The chance of a pot by plain draws of the direction, σ = 0.1°; at a medium stroke where no speed is given."""
     spots = {"cue": places[0], **{str(k): place for k, place in enumerate(places[1:], 1)}}
@@ -51,11 +52,12 @@ def played(
     return float(down.any(axis=1).mean())
 
 
+@pytest.mark.proof
 def test_the_closed_form_is_what_is_played() -> None:
-    """The best pot of eighty leaves of three balls: nine in ten are within 0.05, and on average they agree."""
+    """The best pot of so many leaves of three balls: nine in ten are within 0.05, and on average they agree."""
     off: list[float]
     rng, plain, off = random.Random(5), np.random.default_rng(6), []
-    while len(off) < 80:
+    while len(off) < amount(40, 80):
         places = [spot(rng) for _ in range(4)]
         if min(math.dist(a, b) for a, b in itertools.combinations(places, 2)) < 0.4:
             continue
@@ -84,12 +86,13 @@ def arriving(cue: tuple[float, float], ball: tuple[float, float], pocket: int) -
     return math.nan
 
 
+@pytest.mark.proof
 def test_long_pots_along_a_rail_are_told_as_they_are_played() -> None:
-    """Two hundred balls up to 2½ radii off a long rail, three diamonds and more from their corner."""
+    """Balls up to 2½ radii off a long rail, three diamonds and more from their corner."""
     off: list[float]
     rng, plain, off = random.Random(31), np.random.default_rng(32), []
     radius = POOL.ball_radius / POOL.diamond_y
-    while len(off) < 200:
+    while len(off) < amount(80, 200):
         ball = rng.uniform(1.2, 6.8), radius * (1.0 + 2.5 * rng.random() ** 2)
         cue = rng.uniform(0.5, 7.5), rng.uniform(0.5, 3.5)
         rests = np.array([[cue, ball]]) * (POOL.diamond_x, POOL.diamond_y)

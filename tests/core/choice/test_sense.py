@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tests.amount import amount
 
 from fandle.core.choice.chance import shooter
 from fandle.core.choice.field import Field
@@ -84,12 +85,12 @@ def test_a_hand_says_on_which_side_of_the_cue_one_stands() -> None:
 
 def test_out_of_reach_is_a_reason_and_costs_a_quarter_more_scatter_and_no_line() -> None:
     layout = lay({"cue": (4.0, 2.0), "red1": (6.5, 2.0), "black": (7.273, 2.0)}, "snooker", target="red1")
-    straight = next(line for line in planned(layout) if line.kind == "straight")
+    found = choose(layout, strokes="usual", draws=100)
+    straight = next(line for line in found.lines if line.kind == "straight")
     assert "reach" in codes(straight)
     assert any(reason.say.endswith("cm out of reach: with the rest") for reason in straight.cons)
     with_it = shooter(Field.of(layout), CLUB, straight.direction)
     assert with_it.direction_deg == pytest.approx(1.25 * CLUB.direction_deg)
-    found = choose(layout, strokes="usual")
     assert not any(no.reason_code == "out_of_reach" for no in found.refused)
 
 
@@ -198,7 +199,8 @@ def test_a_mark_past_the_end_is_read_at_the_rail_the_line_comes_to() -> None:
     assert into.mark.say == "the middle of the foot-far pocket"
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.proof
+@pytest.mark.parametrize("seed", range(amount(2, 6)))
 def test_no_number_lies_off_its_rail(seed: int) -> None:
     places = [(0.3 + 1.2 * seed, 0.3), (7.7, 3.7 - 0.3 * seed), (4.0, 2.0)]
     layout = lay(dict(zip(("cue", "1", "9"), places, strict=True)), target="1")
@@ -244,12 +246,13 @@ def test_what_lies_between_the_looks_of_a_crawl_is_no_stretch() -> None:
     assert "straight" in {line.kind for line in found.lines if line.target == "8"}
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize("game", ["nine-ball", "straight", "snooker"])
 def test_a_line_is_aimed_over_its_own_rails_and_has_the_error_of_a_mark_only_where_it_has_one(game: str) -> None:
     """A ball near a rail is met off it and straight, side by side: the kick is aimed off the rail, the straight shot at
     the ball, which no mark's error belongs to. Out of reach the scatter is a quarter wider, and said to be."""
     rng = random.Random(game)
-    for seed in range(12):
+    for seed in range(amount(4, 12)):
         laid = random_layout(rng, game, 5)
         found = finish(
             plan(Situation(laid, Stroke(rng.uniform(1.5, 4.5))), wish_of("hit", CLUB, "this", None, 60, seed, laid), 2)

@@ -9,7 +9,8 @@ from typing import Any
 
 import numpy as np
 import pytest
-from tests.conftest import fandle_process, make
+from tests.amount import amount
+from tests.conftest import fandle, fandle_process, make
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -58,12 +59,13 @@ def offset_mm(layout: Layout, stroke: Stroke, direction: float) -> float:
     return 1000 * (ux * (gy - py) - uy * (gx - px))
 
 
+@pytest.mark.proof
 def test_refusals_are_true(pool: Table) -> None:
-    """60 random layouts × 4 rails against a sweep of 7,200 directions: what the sweep hits, aim solves;
+    """Random layouts × 4 rails against a sweep of 7,200 directions: what the sweep hits, aim solves;
     what aim solves, the sweep hits, looked at finely enough for the width of its window."""
     rng = random.Random(20)
     disagree = []
-    for _ in range(60):
+    for _ in range(amount(20, 60)):
         layout, stroke = random_layout(pool, rng, rng.choice([2, 3, 5, 9])), random_stroke(rng)
         origin = np.array(layout.metres(layout.cue))
         for rail in Rail:
@@ -123,17 +125,9 @@ def test_aim_holds_in_a_fresh_process(layout_file: Path) -> None:
     aim = json.loads(fandle_process("aim", str(layout_file), "--rails", "far", *stroke, "--json").stdout)
     assert aim["solved"]
     assert aim["miss_mm"] < 1.0
-    for steps in ([], ["--impulse-steps", "8"]):
-        args = [
-            "simulate",
-            str(layout_file),
-            "--direction",
-            repr(aim["direction"]),
-            *stroke,
-            *steps,
-            "--json",
-        ]
-        events = json.loads(fandle_process(*args).stdout)["events"]
+    args = ["simulate", str(layout_file), "--direction", repr(aim["direction"]), *stroke, "--json"]
+    for done in (fandle_process(*args), fandle(*args, "--impulse-steps", "8")):
+        events = json.loads(done.stdout)["events"]
         assert [ev["kind"] for ev in events[:2]] == ["rail", "ball"]
         assert events[1]["other"] == "7"
 

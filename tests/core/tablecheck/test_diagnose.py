@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from campaign.invented import POOL, missed, seen
+from tests.amount import amount
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -20,9 +21,10 @@ from fandle.core.tablecheck.diagnose import CAUSES, diagnose
 from fandle.core.tablecheck.miss import Miss, figures_of, off_when_met, seen_of
 from fandle.core.tablecheck.next_aim import advise
 
-EACH = 10  # misses of each cause; bench/tablecheck.py does four hundred
+EACH = amount(4, 20)  # misses of each cause; bench/tablecheck.py does four hundred
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize(("contacts", "share"), [(2, 0.7), (1, 0.5)])
 def test_the_cause_is_found(contacts: int, share: float) -> None:
     rng, right = np.random.default_rng(contacts), []
@@ -35,6 +37,7 @@ def test_the_cause_is_found(contacts: int, share: float) -> None:
     assert np.mean(right) >= share
 
 
+@pytest.mark.proof
 def test_the_next_aim_lands_nearer() -> None:
     """The same errors made again, with the new mark."""
     rng, nearer = np.random.default_rng(9), []
@@ -53,10 +56,11 @@ def test_the_next_aim_lands_nearer() -> None:
     assert np.mean(nearer) >= 0.85
 
 
+@pytest.mark.proof
 def test_chance_is_left_alone() -> None:
     """A miss inside the player's own scatter: shoot it again."""
     rng, left = np.random.default_rng(4), []
-    for _ in range(40):
+    for _ in range(amount(15, 40)):
         shot, _, figures = missed(rng, None)
         left.append(advise(seen(shot, figures, 1, rng), CLUB).next[0].change == "none")
     assert np.mean(left) >= 0.8
@@ -113,6 +117,7 @@ def test_a_ball_that_would_have_been_hit_clears_a_cause() -> None:
     assert shares[1] < 0.5 * shares[0]
 
 
+@pytest.mark.proof
 def test_a_stop_off_another_ball_is_read() -> None:
     """With three more balls on the bed: of misses that stop elsewhere because of them the cause gets a larger share than
     from who leaves these balls out (found first in 60 to 71 % against 40 to 54 % of 3 × 40 of them)."""

@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from campaign.invented import POOL, SIX, STEADY, apart, evening, fresh
+from tests.amount import amount
 
 from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import marks
@@ -21,7 +22,7 @@ from fandle.core.tablecheck.report import Verdict, last_landing, like, nearest, 
 from fandle.core.tablecheck.shooter import shoot
 from fandle.core.tablecheck.shots import BY_ID, SHOTS, kinds_for, reference_shot, setup, shots_for
 
-TABLES = 7  # of each kind; bench/tablecheck.py does sixty
+TABLES = amount(4, 20)  # of each kind; bench/tablecheck.py does sixty
 
 
 def trials(player: Player, times: int) -> list[tuple[Table, Fitting, float, float]]:
@@ -35,6 +36,7 @@ def trials(player: Player, times: int) -> list[tuple[Table, Fitting, float, floa
     return found
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize(("player", "times", "falls"), [(STEADY, 2, 0.55), (CLUB, 1, 0.35)])
 def test_the_fitted_table_lands_where_the_hidden_one_does(player: Player, times: int, falls: float) -> None:
     """The median error falls by as much as asked, on no table it grows by a tenth of a diamond; ranges are honest."""
@@ -103,14 +105,16 @@ def told_of(hidden: Table, steady: tuple[float, float, float, float], seed: int)
     return verdict(POOL, fit(POOL, seen, CLUB), seen, CLUB)
 
 
+@pytest.mark.proof
 def test_a_player_who_is_steadily_off_is_told_from_the_table() -> None:
     """Half a tip's radius to the right in every shot, on a table as it should be; then a damp one, played straight."""
     side = (0.0, 3.2 / CLUB.tip_mm, 0.0, 0.0)
-    of_side = [told_of(POOL, side, seed) for seed in (501, 502)]
-    assert [each.who for each in of_side] == ["you"] * 2
+    seeds = range(501, 501 + amount(1, 2))
+    of_side = [told_of(POOL, side, seed) for seed in seeds]
+    assert [each.who for each in of_side] == ["you"] * len(seeds)
     assert all("the tip" in each.say and "to the right" in each.say for each in of_side)
     damp = conditioned(POOL, "damp", "soft")
-    assert [told_of(damp, (0.0,) * 4, seed).who for seed in (500, 501)] == ["table"] * 2
+    assert [told_of(damp, (0.0,) * 4, seed).who for seed in seeds] == ["table"] * len(seeds)
 
 
 def test_as_expected_is_said_only_where_a_difference_would_have_been_seen() -> None:
@@ -136,10 +140,12 @@ def test_numbers_beyond_any_table_are_never_told_as_found() -> None:
     assert (said.who, "no table plays" in said.say) == ("not yet", True)
 
 
+@pytest.mark.proof
 def test_a_damp_table_is_called_damp_and_its_systems_change() -> None:
     hidden = conditioned(POOL, "damp", "soft")
-    fits = [fit(POOL, evening(hidden, STEADY, 2, np.random.default_rng(seed)), STEADY) for seed in range(4)]
-    assert [like(found) for found in fits].count("damp cloth, soft rubber") >= 3  # eleven of twelve evenings
+    fits = [fit(POOL, evening(hidden, STEADY, 2, np.random.default_rng(seed)), STEADY) for seed in range(amount(2, 12))]
+    called = [like(found) for found in fits].count("damp cloth, soft rubber")
+    assert called >= amount(2, 11)  # of twelve evenings eleven
     found = fits[0]
     others = {"Damp": hidden, "New": conditioned(POOL, "new", "standard")}
     assert nearest(found, POOL, others) == "Damp"

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tests.amount import amount
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -27,15 +28,16 @@ from fandle.service.check import check, shoot
 LANDS = 0.15  # diamonds
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize("method", list(KINDS))
 @pytest.mark.parametrize("name", ["pool-9ft", "carom-10ft"])
 @pytest.mark.parametrize("cloth", ["new", "damp"])
 def test_they_land_from_starts_between_those_fitted(method: str, name: str, cloth: str) -> None:
-    """Sixty starts and targets in between: every aim by the table's own marks lands within 0.15 diamond."""
+    """Starts and targets in between: every aim by the table's own marks lands within 0.15 diamond."""
     off: list[float]
     table, rng, off, sums = conditioned(STANDARDS[name], cloth, "soft"), random.Random(5), [], []
     kind = KINDS[method]
-    while len(off) < 60:
+    while len(off) < amount(20, 60):
         start = rng.uniform(kind.starts[0], kind.starts[-1])
         goal = rng.uniform(min(kind.goals), max(kind.goals))
         case = case_of(table, method, start, goal)
@@ -92,6 +94,7 @@ def test_a_damp_table_asks_for_more_than_a_new_one() -> None:
     assert (long_tracks[1][both] > long_tracks[0][both] + 0.1).mean() > 0.9
 
 
+@pytest.mark.proof
 def test_after_a_check_the_next_kick_and_three_systems_own_numbers_land_on_the_real_table() -> None:
     """The demo's damp table, its numbers hidden: checked by the practice shooter, three rounds of a club player.
 
@@ -111,7 +114,7 @@ def test_after_a_check_the_next_kick_and_three_systems_own_numbers_land_on_the_r
     for method in ("M14", "M16", "M17"):
         own_off: list[float]
         kind, own_off, sum_off = KINDS[method], [], []
-        while len(own_off) < 25:
+        while len(own_off) < amount(11, 25):
             start = rng.uniform(kind.starts[0], kind.starts[-1])
             case = case_of(fitted, method, start, rng.uniform(min(kind.goals), max(kind.goals)))
             told = None if case is None else count(method, case[0].layout, case[0].rails)

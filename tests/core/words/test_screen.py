@@ -9,6 +9,7 @@ import re
 
 import pytest
 from campaign import scenes
+from tests.amount import amount
 
 from fandle.core.choice.wish import GOALS
 from fandle.core.steps import finish
@@ -77,6 +78,7 @@ def test_a_table_that_stands_is_the_lying_one_turned_to_the_left() -> None:
         assert STANDING.rail(rail.value, noun=False) == turn[LYING.rail(rail.value, noun=False)]
 
 
+@pytest.mark.proof
 def test_no_trade_name_of_a_rail_or_pocket_reaches_a_screen() -> None:
     """All words of the Table room's answers on random layouts, kicks and banks, on five tables."""
     rng, left, names = (
@@ -84,7 +86,7 @@ def test_no_trade_name_of_a_rail_or_pocket_reaches_a_screen() -> None:
         set(),
         re.compile(r"\b(near|far|head|foot) rail|\b(head|side|foot)-(near|far)\b", re.I),
     )
-    for k in range(40):
+    for k in range(amount(15, 40)):
         table = list(STANDARDS.values())[k % 5]
         scene = scenes.scene(rng, table, 6)
         kind: Kind = "bank" if table.pockets and k % 3 == 0 else "kick"
