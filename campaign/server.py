@@ -48,7 +48,8 @@ def serving(
 ) -> Iterator[Served]:
     """A server on a folder; `before` is Python run in its process first, `more` what it is started with besides."""
     port = free_port()
-    code = f"{before}\nfrom fandle.web.serve import run_server\nrun_server('127.0.0.1', {port}, {demo}, True{more})"
+    call = f"run_server('127.0.0.1', {port}, demo={demo}, as_json=True{more})"
+    code = f"{before}\nfrom fandle.web.serve import run_server\n{call}"
     with (home / "server.log").open("ab") as log:
         process = subprocess.Popen(
             [sys.executable, "-c", code], env={**os.environ, "FANDLE_HOME": str(home)},

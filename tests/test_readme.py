@@ -45,12 +45,12 @@ def test_the_command_lines(line: str, monkeypatch: pytest.MonkeyPatch, capsys: p
     monkeypatch.chdir(ROOT)
     words = shlex.split(line)
     assert words[0] == "fandle"
-    assert in_process(words[1:], capsys)
+    printed = in_process(words[1:], capsys)
+    assert printed
     if words[1] == "plan" and "--json" not in words:
         return
     verb = "instead" if "--hold" in words else words[1]
-    asked = words[1:] if "--json" in words else [*words[1:], "--json"]
-    told = json.loads(in_process(asked, capsys))
+    told = json.loads(printed if "--json" in words else in_process([*words[1:], "--json"], capsys))
     for answer in told if isinstance(told, list) else [told]:
         jsonschema.validate(answer, json.loads((ROOT / f"docs/schemas/{verb}.schema.json").read_text("utf-8")))
 

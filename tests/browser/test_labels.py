@@ -6,6 +6,7 @@ import random
 import pytest
 from campaign import scenes
 from playwright.sync_api import Page
+from tests.amount import amount
 from tests.browser.helpers import open_at, settled, state_of
 
 from fandle.core.table.standards import STANDARDS
@@ -14,7 +15,7 @@ from fandle.web import address
 from fandle.web.noted import plain
 
 pytestmark = pytest.mark.browser
-LAYOUTS = 4  # of each table and size; with 100 it was run by hand
+LAYOUTS = amount(2, 20)  # of each table and size
 SIZES = {"wide": (1280, 800), "phone": (390, 844)}
 
 # Boxes of labels on screen; a pocket or a ball is a circle. Half a pixel may touch: boxes are of the type, not of the ink.
@@ -39,6 +40,7 @@ OVERLAPS = """() => {
 KICK = "() => document.querySelector('#lines button:not(.off):not([data-rails=straight])')?.click()"
 
 
+@pytest.mark.proof
 @pytest.mark.parametrize("size", SIZES)
 @pytest.mark.parametrize("name", STANDARDS)
 def test_no_label_lies_on_a_pocket_a_ball_or_another(page: Page, name: str, size: str) -> None:

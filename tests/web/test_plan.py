@@ -2,11 +2,12 @@
 
 import asyncio
 import json
+from pathlib import Path
 from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
-from tests.conftest import CONTRACT_LAYOUT
+from tests.conftest import CONTRACT_LAYOUT, fandle
 
 from fandle.core.layout.state import State
 from fandle.core.player.scatter import STRONG
@@ -14,6 +15,7 @@ from fandle.formats.files import layout_json, read_layout
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import PlayerFile
 from fandle.web import address
+from fandle.web.table.plan_cache import PlanCache
 from fandle.web.work import Works
 
 LAYOUT = {**CONTRACT_LAYOUT, "target": "2"}
@@ -40,10 +42,30 @@ def test_first_rows_for_this_stroke_then_the_whole_plan(client: TestClient) -> N
     assert len(whole["rows"]) == len(whole["lines"])
 
 
-def test_the_command_line_says_the_same(client: TestClient) -> None:
-    one, two = stream(client, **FAST, seed=5)[-1], stream(client, **FAST, seed=5)[-1]
-    assert one == two
-    assert one["lines"] != stream(client, **FAST, seed=6)[-1]["lines"]
+def test_the_command_line_says_the_same(client: TestClient, tmp_path: Path) -> None:
+    path = tmp_path / "two.fandle.json"
+    path.write_text(json.dumps(LAYOUT))
+    asked = ["--strokes", "this", "--draws", "40", "--seed", "5", "--speed", "3.1"]
+    printed = fandle("plan", str(path), *asked, "--json").stdout
+    told = stream(client, **FAST, seed=5, speed=3.1)[-1]
+    assert json.loads(printed)["lines"] == told["lines"]
+    assert told["lines"] != stream(client, **FAST, seed=6)[-1]["lines"]
+
+
+def test_whoever_comes_back_finds_the_list_at_once(client: TestClient) -> None:
+    first, again = (stream(client, layout=LAYOUT, draws=30) for _ in range(2))
+    assert len(first) > 1
+    assert again == first[-1:]
+    assert len(stream(client, layout=LAYOUT, draws=31)) > 1  # another question
+
+
+def test_the_plan_asked_for_longest_ago_is_let_go() -> None:
+    cache = PlanCache(2)
+    for key in ("a", "b"):
+        cache.put(key, key.upper())
+    assert cache.get("a") == "A"
+    cache.put("c", "C")
+    assert [cache.get(key) for key in "abc"] == ["A", None, "C"]
 
 
 def test_a_target_that_is_not_on_is_said(client: TestClient) -> None:

@@ -103,7 +103,7 @@ def test_long_pots_along_a_rail_are_told_as_they_are_played() -> None:
         speed = arriving(tuple(rests[0, 0]), tuple(rests[0, 1]), int(best.pocket[0]))
         if math.isfinite(speed):
             off.append(best.p[0] - played([cue, ball], 1, name, plain, speed, 1000))
-    assert abs(np.mean(off)) < 0.03  # −0.24 without the way along the rail
+    assert abs(np.mean(off)) < amount(5, 3) / 100  # −0.24 without the way along the rail
     assert np.mean(np.abs(off) <= 0.15) >= 0.75
 
 

@@ -146,7 +146,7 @@ def test_much_side_brings_the_cue_ball_round_for_the_next_ball(
     Common practice, no published source.
     """
     layout = lay(places, "straight", target="7")
-    field, wish = Field.of(layout, 1), Wish("pot", draws=200, then=Then(next=Next("3")))
+    field, wish = Field.of(layout, 1), Wish("pot", draws=120, then=Then(next=Next("3")))
     first = finish(rank(field, Stroke(3.2), wish)).lines[0]
     tips = first.aim.stretch.tried.tips
     assert abs(tips) == 1.25

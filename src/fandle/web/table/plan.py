@@ -44,12 +44,20 @@ async def post_plan(question: PlanQuestion, request: Request) -> StreamingRespon
     works.room_for_long()  # nothing is read for whoever is sent away
     asked, wish = await works.read(_wished, question, request, quick=False)
     works.room_for_long()
-    told = Teller(asked, question.goal, screen_of(request, asked.table))
+    screen = screen_of(request, asked.table)
+    told, cache, key = Teller(asked, question.goal, screen), request.app.state.plans, (asked, wish, screen)
 
     async def lines() -> AsyncIterator[str]:
+        known = cache.get(key)
+        if known is not None:
+            yield known
+            return
         try:
             async for found in works.stream(plan(asked, wish, max(1, all_processors() - 1))):
-                yield json.dumps(told.of(found), allow_nan=False) + "\n"
+                line = json.dumps(told.of(found), allow_nan=False) + "\n"
+                if isinstance(found, Plan):
+                    cache.put(key, line)
+                yield line
         except FandleError as error:  # the answer has begun: told in it
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
 
