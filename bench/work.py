@@ -203,11 +203,10 @@ def rates() -> list[tuple[str, Callable[[], Any]]]:
 def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
     from fandle.core.lines.bank import solve_bank
-    from fandle.core.lines.candidates import kick_lines, pot_line_steps
     from fandle.core.lines.kick import solve_kick
     from fandle.core.lines.pot import solve_pot
     from fandle.core.steps import finish
-    from fandle.core.systems.registry import all_counts, count
+    from fandle.core.systems.registry import count, count_steps
     from fandle.core.table.rails import Rail
     from fandle.service.situation import Situation
     from fandle.web.table.view import answer
@@ -223,10 +222,8 @@ def works() -> dict[str, Callable[[], Any]]:
         "aim with its chain": lambda: solve_kick(layout, (Rail.FAR,), stroke),
         "whole answer to a drag": lambda: (finish(answer(state)), count("M2", layout, (Rail.FAR,))),
         "four one-rail kicks": lambda: [solve_kick(layout, (rail,), stroke, with_chain=False) for rail in Rail],
-        "all kicks, 1 to 3 rails": lambda: kick_lines(layout, stroke, (1, 2, 3)),
         "a pot over one rail": lambda: solve_pot(pots, (Rail.FAR,), firm, pocket="foot-near", with_chain=False),
-        "all kicks with their pots": lambda: finish(pot_line_steps(layout, stroke, (1, 2, 3), "any")),
         "a bank": lambda: solve_bank(banked, (Rail.NEAR,), firm, pocket="foot-far"),
-        "all methods, landed": lambda: all_counts(layout),
+        "all methods, landed": lambda: finish(count_steps(layout)),
         "full-rack break": lambda: play(rack_of_fifteen, hard, -0.035),
     }

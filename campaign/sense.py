@@ -24,7 +24,7 @@ from fandle.core.shot.play import Shot, play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import all_counts
+from fandle.core.systems.registry import count_steps
 from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.words.balls import spoken
 from fandle.service.choose import plan, wish_of
@@ -96,7 +96,7 @@ def _counts(laid: Layout, on: tuple[str, ...], rng: random.Random) -> list[tuple
         return []
     target = rng.choice(on)
     try:
-        found = all_counts(laid, target=target, cue=HOUSE)
+        found = finish(count_steps(laid, target=target, cue=HOUSE))
     except BadInputError:  # a frozen ball cannot be counted
         return []
     return [(laid.settled(), target, each) for each in found if isinstance(each, Count)]

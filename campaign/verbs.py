@@ -16,13 +16,13 @@ from campaign.scenes import Scene
 from fandle.cli import main
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.lines.bank import solve_bank
-from fandle.core.lines.candidates import bank_lines, candidates, kick_lines
+from fandle.core.lines.candidates import Line, bank_line_steps, candidate_steps
 from fandle.core.lines.held import CHANGES, Instead, solve_instead
 from fandle.core.lines.kick import solve_kick
 from fandle.core.shot.play import Shot, play
-from fandle.core.steps import finish
+from fandle.core.steps import Steps, finish
 from fandle.core.systems.catalogue import METHODS
-from fandle.core.systems.registry import all_counts, counted
+from fandle.core.systems.registry import count_steps, counted
 from fandle.core.table.rails import Rail, rails_name
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.files import layout_json
@@ -68,8 +68,8 @@ def in_python(scene: Scene, rng: random.Random) -> Iterator[Verb]:
     layout, stroke, rails, hit = scene.layout, scene.stroke, scene.rails, scene.hit
     yield "simulate", lambda: played(scene)
     yield "aim", lambda: finite(aim_answer(solve_kick(layout, rails, stroke, hit=hit)).json_data())
-    yield "lines", lambda: finite([aim_answer(line.answer).json_data() for line in candidates(layout, stroke, hit=hit)])
-    yield "count", lambda: finite([count_answer(found).json_data() for found in all_counts(layout)])
+    yield "lines", lambda: _told(candidate_steps(layout, stroke, hit=hit))
+    yield "count", lambda: finite([count_answer(found).json_data() for found in finish(count_steps(layout))])
     if rails:
         change = rng.choice(CHANGES)
 
@@ -80,19 +80,18 @@ def in_python(scene: Scene, rng: random.Random) -> Iterator[Verb]:
         yield "hold", hold
     if layout.table.pockets is not None:
         method = rng.choice(list(METHODS))
-        yield "bank", lambda: finite([aim_answer(line.answer).json_data() for line in bank_lines(layout, stroke, (1,))])
+        yield "bank", lambda: _told(bank_line_steps(layout, stroke, (1,)))
         yield (
             "bank over rails",
             lambda: finite(aim_answer(solve_bank(layout, rails or (Rail.FAR,), stroke)).json_data()),
         )
         yield "bank counted", lambda: finite(count_answer(counted(method, layout, kind="bank")).json_data())
-    if rng.random() < 0.1:
-        yield (
-            "long list",
-            lambda: finite([aim_answer(line.answer).json_data() for line in kick_lines(layout, stroke, (1, 2, 3))]),
-        )
     level = replace(stroke, elevation=0.0)
     yield "page", lambda: json.dumps(finish(answer(Situation(layout, level, rails or None, hit=hit))), allow_nan=False)
+
+
+def _told(lines: Steps[list[Line]]) -> None:
+    finite([aim_answer(line.answer).json_data() for line in finish(lines)])
 
 
 def played(scene: Scene) -> Shot:

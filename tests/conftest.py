@@ -17,6 +17,9 @@ from hypothesis import settings
 from fandle.cli import main
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
+from fandle.core.steps import finish
+from fandle.core.systems.base import Count, NoCount
+from fandle.core.systems.registry import count_steps
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_table
 
@@ -63,6 +66,11 @@ def make(table: Table, cue: tuple[float, float], target: tuple[float, float], *o
     balls = [Ball("cue", *cue), Ball("1", *target)]
     balls += [Ball(str(n), *place) for n, place in enumerate(others, 2)]
     return Layout(table, "nine-ball", tuple(balls), "1")
+
+
+def all_counts(*asked: Any, **more: Any) -> list[Count | NoCount]:
+    """Every method on a layout, those that land nearest first."""
+    return finish(count_steps(*asked, **more))
 
 
 def fandle(*args: str, stdin: str | None = None, env: dict[str, str] | None = None) -> subprocess.CompletedProcess[str]:

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
-from tests.conftest import CONTRACT_LAYOUT
+from tests.conftest import CONTRACT_LAYOUT, all_counts
 
 from fandle.core.layout.edit import clear
 from fandle.core.lines.kick import solve_kick
@@ -12,7 +12,7 @@ from fandle.core.lines.solution import Aim
 from fandle.core.shot.cue import HOUSE
 from fandle.core.systems.base import Count
 from fandle.core.systems.catalogue import METHODS
-from fandle.core.systems.registry import all_counts, count
+from fandle.core.systems.registry import count
 from fandle.core.systems.twin import twin_of
 from fandle.core.table.rails import Rail
 from fandle.formats.files import layout_of

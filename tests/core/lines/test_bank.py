@@ -14,11 +14,12 @@ from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.bank import solve_bank
-from fandle.core.lines.candidates import bank_lines, orders
+from fandle.core.lines.candidates import bank_line_steps, orders
 from fandle.core.lines.solution import LINKS, Aim, Refusal, Solution
 from fandle.core.shot.cue import find_cue
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import finish
 from fandle.core.table.model import Table
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
@@ -218,12 +219,12 @@ def test_bad_questions(pool: Table) -> None:
 
 
 def test_lines_of_banks(pool: Table) -> None:
-    lines = bank_lines(open_bank(pool), PLAIN, (1, 2))
+    lines = finish(bank_line_steps(open_bank(pool), PLAIN, (1, 2)))
     found = [line for line in lines if line.solved]
     assert found
     assert [line.window_deg for line in lines] == sorted((line.window_deg for line in lines), reverse=True)
     assert all("into" in line.why for line in found)
-    only = bank_lines(open_bank(pool), PLAIN, (1,), "head-near")
+    only = finish(bank_line_steps(open_bank(pool), PLAIN, (1,), "head-near"))
     assert all(line.answer.best.pocket == "head-near" for line in only if isinstance(line.answer, Aim))
     assert len(POCKET_NAMES) == 6
 
@@ -268,7 +269,7 @@ def test_banks_among_many_balls_on_a_small_lively_bed_are_the_same_and_end(pool:
             Layout(small, "nine-ball", tuple(Ball(*ball) for ball in crowd), "1"),
             Stroke(rng.uniform(1, 9)),
         )
-        for line in bank_lines(layout, stroke, (1,)):
+        for line in finish(bank_line_steps(layout, stroke, (1,))):
             for best in line.answer.solutions if isinstance(line.answer, Aim) else ():
                 assert ("1", best.pocket) in play(layout, stroke, best.direction).potted
                 seen += 1
@@ -296,7 +297,7 @@ def test_the_window_of_a_bank_that_is_only_just_met_at_its_edge_is_a_number() ->
     ]  # fmt: skip
     layout = Layout(table, "nine-ball", tuple(Ball(*place) for place in places), "3")
     stroke = Stroke(2.3981996958487053, -0.14824692071531775, -0.3737420901662785, cue=find_cue("house"))
-    answers = [line.answer for line in bank_lines(layout, stroke, (1,)) if isinstance(line.answer, Aim)]
+    answers = [line.answer for line in finish(bank_line_steps(layout, stroke, (1,))) if isinstance(line.answer, Aim)]
     windows = [(best.window_less_mm, best.window_more_mm) for answer in answers for best in answer.solutions]
     assert windows
     assert all(less > 0 and more > 0 for less, more in windows)

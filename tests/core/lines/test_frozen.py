@@ -12,7 +12,7 @@ from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.bank import solve_bank
-from fandle.core.lines.candidates import bank_lines, candidates
+from fandle.core.lines.candidates import bank_line_steps, candidate_steps
 from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.marks import direction_to, markable
 from fandle.core.lines.refusal import FAILED, guarded
@@ -93,9 +93,9 @@ def test_random_frozen_placements_are_answered_on_every_table() -> None:
         table = list(STANDARDS.values())[n % 5]
         layout = frozen(table, rng.uniform(0, 2 * math.pi))
         stroke = Stroke(rng.uniform(0.5, 8), rng.uniform(-0.3, 0.3), rng.uniform(-0.3, 0.3))
-        lines = candidates(layout, stroke)
+        lines = finish(candidate_steps(layout, stroke))
         if table.pockets is not None:
-            lines += bank_lines(layout, stroke, (1,))
+            lines += finish(bank_line_steps(layout, stroke, (1,)))
         for line in lines:
             finite(aim_answer(line.answer).json_data())
             if isinstance(line.answer, Refusal):

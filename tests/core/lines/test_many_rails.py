@@ -1,4 +1,4 @@
-"""Kicks over one to three rails, all orders at once: against a brute sweep, and against playing them."""
+"""Kicks over one to three rails, every order: against a brute sweep, and against playing them."""
 
 import itertools
 import math
@@ -11,8 +11,8 @@ from tests.core.lines.test_kick import random_layout, random_stroke
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
-from fandle.core.lines.candidates import kick_lines, orders
-from fandle.core.lines.kick import solve_all, solve_kick
+from fandle.core.lines.candidates import orders
+from fandle.core.lines.kick import solve_kick
 from fandle.core.lines.mirror import natural_direction, turns
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.physics import engine as e
@@ -23,7 +23,6 @@ from fandle.core.physics.strike import strike
 from fandle.core.shot.approach import approach, final_approach
 from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
-from fandle.core.steps import finish
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 
@@ -51,6 +50,11 @@ def swept(layout: Layout, stroke: Stroke) -> set[tuple[Rail, ...]]:
     return found
 
 
+def solved(layout: Layout, stroke: Stroke, every: list[tuple[Rail, ...]]) -> dict[tuple[Rail, ...], Aim | Refusal]:
+    """Each order's answer, without its chain."""
+    return {rails: solve_kick(layout, rails, stroke, with_chain=False) for rails in every}
+
+
 def meets(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], direction: float) -> bool:
     way = approach(layout, stroke, direction)
     return way.first_ball == layout.target and way.rails == rails
@@ -68,7 +72,7 @@ def test_whatever_the_sweep_hits_is_solved_and_whatever_is_solved_hits(pool: Tab
     missed, false = [], []
     for _ in range(amount(20, 60)):
         layout, stroke = random_layout(pool, rng, rng.choice([2, 4, 7])), random_stroke(rng)
-        answers, hit = finish(solve_all(layout, stroke, ORDERS)), swept(layout, stroke)
+        answers, hit = solved(layout, stroke, ORDERS), swept(layout, stroke)
         for rails, answer in answers.items():
             if isinstance(answer, Aim):
                 false += [(layout.balls, rails)] * (not meets(layout, stroke, rails, answer.best.direction))
@@ -78,19 +82,6 @@ def test_whatever_the_sweep_hits_is_solved_and_whatever_is_solved_hits(pool: Tab
     assert false == []
 
 
-def test_one_order_alone_gives_what_all_together_give(pool: Table) -> None:
-    rng = random.Random(6)
-    for _ in range(12):
-        layout, stroke = random_layout(pool, rng, 4), random_stroke(rng)
-        together = finish(solve_all(layout, stroke, ORDERS))
-        for rails in rng.sample(ORDERS, 10):
-            alone = solve_kick(layout, rails, stroke, with_chain=False)
-            both = together[rails]
-            assert isinstance(alone, Aim) == isinstance(both, Aim), (layout.balls, rails, stroke)
-            if isinstance(alone, Aim) and isinstance(both, Aim) and len(alone.solutions) == len(both.solutions) == 1:
-                assert both.best.direction == pytest.approx(alone.best.direction, abs=2e-4)
-
-
 @pytest.mark.proof
 def test_full_hits_miss_by_less_than_a_millimetre_and_again_with_half_the_impulse_step(pool: Table) -> None:
     """< 1 mm over one rail, < 2 mm over more, in the whole engine, and with steps twice as fine."""
@@ -98,7 +89,7 @@ def test_full_hits_miss_by_less_than_a_millimetre_and_again_with_half_the_impuls
     full = thin = 0
     for _ in range(amount(15, 40)):
         layout, stroke = random_layout(pool, rng, 3), random_stroke(rng)
-        for rails, answer in finish(solve_all(layout, stroke, ORDERS)).items():
+        for rails, answer in solved(layout, stroke, ORDERS).items():
             if isinstance(answer, Refusal) or answer.best.fullness < FULL:
                 thin += isinstance(answer, Aim)  # only a thinner hit is open
                 continue
@@ -135,7 +126,7 @@ def test_five_millimetres_past_the_window_misses(pool: Table) -> None:
     checked = 0
     for _ in range(25):
         layout, stroke = random_layout(pool, rng, 2), random_stroke(rng)
-        for rails, answer in finish(solve_all(layout, stroke, orders(2))).items():
+        for rails, answer in solved(layout, stroke, orders(2)).items():
             if isinstance(answer, Refusal):
                 continue
             best, start = answer.best, layout.metres(layout.cue)
@@ -192,21 +183,6 @@ def test_three_rail_lines_are_mirrored_with_the_table(pool: Table, flip: tuple[i
     expected = 8 - a.best.corrected.nose if sx < 0 else a.best.corrected.nose
     assert b.best.corrected.nose == pytest.approx(expected, abs=1e-6)
     assert b.best.window_mm == pytest.approx(a.best.window_mm, abs=0.05)
-
-
-def test_lines_are_ranked_and_only_natural_orders_are_refused_aloud(pool: Table) -> None:
-    layout = make(pool, (1.1, 0.55), (5.3, 0.5), (3.2, 0.5))
-    lines = kick_lines(layout, Stroke(4.0), (1, 2, 3))
-    windows = [line.window_deg for line in lines]
-    assert windows == sorted(windows, reverse=True)
-    assert {len(line.rails) for line in lines if line.solved} == {1, 2, 3}
-    assert len({line.rails for line in lines}) == len(lines)
-    table, start, goal = pool, layout.metres(layout.cue), layout.metres(layout.require_target())
-    for line in lines:
-        if not line.solved:
-            direction = natural_direction(table, line.rails, start, goal, table.ball_radius)
-            assert direction is not None
-            assert turns(table, line.rails, start, direction, table.ball_radius) is not None
 
 
 def test_natural_turns_go_over_the_rails_in_order_or_not_at_all(pool: Table) -> None:

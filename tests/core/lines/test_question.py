@@ -8,7 +8,7 @@ from tests.conftest import make
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
-from fandle.core.lines.question import MOST_RAILS, ask, question_circle
+from fandle.core.lines.question import MOST_RAILS, ask
 from fandle.core.shot.stroke import Stroke
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
@@ -72,12 +72,3 @@ def test_a_raised_cue_looks_wider_and_a_real_one_is_turned(pool: Table) -> None:
 def test_the_straight_shot_is_read_behind_the_target(pool: Table) -> None:
     assert ask(make(pool, (2, 2), (6, 2)), (), None, 0.0).rail is Rail.FOOT
     assert ask(make(pool, (2, 1), (3, 3)), (), None, 0.0).rail is Rail.FAR
-
-
-def test_the_circle_begins_where_no_line_runs(pool: Table) -> None:
-    question = ask(make(pool, (2, 1.2), (6, 2)), (Rail.FAR,), None, 0.0)
-    at = question_circle(question, 360)
-    assert at.size == 361
-    assert at[-1] - at[0] == pytest.approx(2 * math.pi)
-    (x, y) = question.start
-    assert math.tan(at[0]) == pytest.approx(y / x)

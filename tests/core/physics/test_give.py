@@ -9,7 +9,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from campaign.audit import gaps, raw, rises, struck
-from tests.conftest import make
+from tests.conftest import all_counts, make
 from tests.core.cases import SOFT_RAIL
 from tests.core.crowd import random_places, random_stroke
 from tests.core.rig import bounced, sunk
@@ -28,7 +28,6 @@ from fandle.core.shot.play import play
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import crosses
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import all_counts
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, standard_table

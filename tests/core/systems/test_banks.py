@@ -6,6 +6,7 @@ Worked examples: common practice, no published source.
 import math
 
 import pytest
+from tests.conftest import all_counts
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -14,7 +15,7 @@ from fandle.core.lines.bank import solve_bank
 from fandle.core.lines.solution import Aim
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, NoCount
-from fandle.core.systems.registry import all_counts, counted
+from fandle.core.systems.registry import counted
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 

@@ -3,6 +3,7 @@
 import math
 
 import pytest
+from tests.conftest import all_counts
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -11,7 +12,7 @@ from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.play import play
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.contact import Contact
-from fandle.core.systems.registry import all_counts, count, counted, hands_of
+from fandle.core.systems.registry import count, counted, hands_of
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table
 

@@ -7,13 +7,13 @@ import json
 from dataclasses import replace
 
 import pytest
-from tests.conftest import make
+from tests.conftest import all_counts, make
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.systems.base import Count, NoCount, figure
 from fandle.core.systems.halving import lengths_for
-from fandle.core.systems.registry import all_counts, best_count, count
+from fandle.core.systems.registry import best_count, count
 from fandle.core.table.model import Table
 from fandle.core.table.rails import Rail
 

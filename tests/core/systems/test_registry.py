@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.conftest import all_counts
 
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
@@ -21,7 +22,7 @@ from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Landing, NoCount
 from fandle.core.systems.catalogue import METHODS, orders_of
 from fandle.core.systems.played import Aiming
-from fandle.core.systems.registry import all_counts, best_count, count, other_rails
+from fandle.core.systems.registry import best_count, count, other_rails
 from fandle.core.systems.verdict import verdict_of
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import Table

@@ -9,6 +9,7 @@ from collections import Counter
 from dataclasses import replace
 
 import pytest
+from tests.conftest import all_counts
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -20,7 +21,7 @@ from fandle.core.systems import equal_count_further, product
 from fandle.core.systems.base import Count, Draft, NoCount, View, figure
 from fandle.core.systems.catalogue import METHODS, orders_of, systems_over
 from fandle.core.systems.reference_lines import reference_marks
-from fandle.core.systems.registry import all_counts, best_count, count
+from fandle.core.systems.registry import best_count, count
 from fandle.core.systems.spread import spread
 from fandle.core.systems.symmetry import Turn, turn_to
 from fandle.core.table.model import Table

@@ -1,6 +1,7 @@
 """Systems are judged by the strokes they are taught with. Common practice, no published source."""
 
 import pytest
+from tests.conftest import all_counts
 
 from fandle.core.constants import MEDIUM_LENGTHS
 from fandle.core.layout.ball import Ball
@@ -9,7 +10,7 @@ from fandle.core.shot.cue import HOUSE
 from fandle.core.shot.play import play
 from fandle.core.systems.base import Count
 from fandle.core.systems.mapped import landings
-from fandle.core.systems.registry import all_counts, count
+from fandle.core.systems.registry import count
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table, usual_game
 

@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 
 import pytest
+from tests.conftest import all_counts
 
 from fandle.core.errors import EngineError
 from fandle.core.layout.ball import Ball
@@ -15,7 +16,7 @@ from fandle.core.shot.cue import HOUSE, IDEAL
 from fandle.core.shot.play import play
 from fandle.core.systems import verdict
 from fandle.core.systems.base import Count
-from fandle.core.systems.registry import all_counts, count
+from fandle.core.systems.registry import count
 from fandle.core.systems.verdict import proved, room_said, verdict_of, way_of
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import standard_table

@@ -41,15 +41,6 @@ def check_state(game: str, state: State) -> None:
         raise BadInputError(f"a free ball in {game}: only snooker has one", "state.free_ball", code="unknown")
 
 
-def state_for(game: str, state: State) -> State:
-    """The state as far as another game knows it."""
-    try:
-        check_state(game, state)
-    except BadInputError:
-        return OPEN
-    return state
-
-
 def state_of_text(text: str, state: State = OPEN) -> State:
     """A state with one thing changed, written group=low, on=red, free_ball=true or =false; "" after = for none."""
     name, equals, value = text.partition("=")

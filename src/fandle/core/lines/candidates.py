@@ -1,21 +1,19 @@
 """The candidate lines for a layout, best first, each with the reason for its place."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise, product
 
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.bank import solve_bank
-from fandle.core.lines.kick import NO_MARK, solve_all, solve_kick
-from fandle.core.lines.mirror import natural_direction, turns
+from fandle.core.lines.kick import NO_MARK, solve_kick
 from fandle.core.lines.pot import solve_pot
 from fandle.core.lines.refusal import guarded, no_kick
 from fandle.core.lines.solution import Aim, Refusal
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.travel import clearance
-from fandle.core.steps import Steps, finish
+from fandle.core.steps import Steps
 from fandle.core.table.rails import Rail, rails_name
 from fandle.core.words.balls import spoken
 
@@ -54,17 +52,12 @@ class Line:
         return best.window_deg if best.pot is None else best.pot.window_deg
 
 
-def candidates(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
-    """The four one-rail kicks, widest window first, refusals after them, and the straight shot.
+def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> Steps[list[Line]]:
+    """The four one-rail kicks, widest window first, refusals after them, and the straight shot; in steps.
 
     That leads where the ball is open, and ends the list where it is not. Without their chains. hit: the thickness
     asked, as for `solve_kick`.
     """
-    return finish(candidate_steps(layout, stroke, target, hit))
-
-
-def candidate_steps(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> Steps[list[Line]]:
-    """`candidates` in steps."""
     kicks = []
     for rail in Rail:
         kicks.append(_line(layout, stroke, (rail,), target, hit))
@@ -87,13 +80,6 @@ def orders(number: int) -> list[tuple[Rail, ...]]:
     return [order for order in product(Rail, repeat=number) if all(a != b for a, b in pairwise(order))]
 
 
-def _worth(layout: Layout, over: tuple[int, ...], target: str | None) -> list[tuple[Rail, ...]]:
-    """Every order of so many rails but those over a rail that a ball lies against."""
-    ball = layout.require_target(target).id
-    every = [order for number in over for order in orders(number)]
-    return [order for order in every if no_kick(layout, order, ball) is None]
-
-
 def kick(
     layout: Layout, rails: tuple[Rail, ...], stroke: Stroke, target: str | None = None, hit: float = 0.0
 ) -> Aim | Refusal:
@@ -110,63 +96,14 @@ def bank(
     return guarded(layout, rails, ball, lambda: solve_bank(layout, rails, stroke, target, pocket, with_chain=False))
 
 
-def kick_lines(
-    layout: Layout, stroke: Stroke, over: tuple[int, ...], target: str | None = None, hit: float = 0.0
-) -> list[Line]:
-    """Every kick over so many rails, widest window first, without chains.
-
-    Refused are only told those orders whose natural line goes over the rails as asked.
-    """
-    return finish(kick_line_steps(layout, stroke, over, target, hit))
-
-
-def kick_line_steps(
-    layout: Layout, stroke: Stroke, over: tuple[int, ...], target: str | None = None, hit: float = 0.0
-) -> Steps[list[Line]]:
-    """`kick_lines` in steps."""
-    wanted = _worth(layout, over, target)
-    answers = yield from solve_all(layout, stroke, wanted, target, hit)
-    found = []
-    for rails, answer in answers.items():
-        aimed = _aimable(answer)
-        if isinstance(aimed, Aim):
-            found.append(Line(rails, aimed, _why(layout, aimed, hit)))
-            yield
-        elif _has_natural(layout, rails, target):
-            found.append(Line(rails, aimed, aimed.reason))
-    return sorted(found, key=_rank)
-
-
-def open_straight(layout: Layout, stroke: Stroke, target: str | None = None, hit: float = 0.0) -> list[Line]:
-    """The straight shot where the ball is open: it leads any list."""
-    line = _line(layout, stroke, (), target, hit)
-    return [line] if is_open(line, hit) else []
-
-
-def best_among(
-    layout: Layout, stroke: Stroke, among: Sequence[tuple[Rail, ...]], hit: float = 0.0, target: str | None = None
-) -> Line | None:
-    """The best of a few kicks, by the same rank as the whole list; None if none of them is open."""
-    open_lines = [_line(layout, stroke, rails, target, hit) for rails in among]
-    solved = [line for line in open_lines if isinstance(line.answer, Aim)]
-    return min(solved, key=lambda line: (not is_open(line, hit), *_rank(line)), default=None)
-
-
 def _rank(line: Line) -> tuple[float, int]:
     return -line.window_deg, len(line.rails)
-
-
-def bank_lines(
-    layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str | None = None, target: str | None = None
-) -> list[Line]:
-    """Every bank over so many rails, widest window first, without chains; refused only over one rail."""
-    return finish(bank_line_steps(layout, stroke, over, pocket, target))
 
 
 def bank_line_steps(
     layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str | None = None, target: str | None = None
 ) -> Steps[list[Line]]:
-    """`bank_lines` in steps."""
+    """Every bank over so many rails, widest window first, without chains, in steps; refused only over one rail."""
     found = []
     for rails in (order for number in over for order in orders(number)):
         answer = bank(layout, rails, stroke, target, pocket)
@@ -197,31 +134,6 @@ def pot(
     return Line(rails, answer, _pot_why(answer) if isinstance(answer, Aim) else answer.reason)
 
 
-def pot_line_steps(
-    layout: Layout, stroke: Stroke, over: tuple[int, ...], pocket: str, target: str | None = None
-) -> Steps[list[Line]]:
-    """The pots straight and over so many rails, those first that keep the cue ball up, then the widest, in steps.
-
-    Over more than one rail only the open lines are tried, and only pots are told.
-    """
-    wanted, hits = _worth(layout, over, target), {}
-    if over != (1,):
-        answers = yield from solve_all(layout, stroke, wanted, target)
-        hits = {rails: answer for rails, answer in answers.items() if isinstance(answer, Aim)}
-        wanted = list(hits)
-    found = []
-    for rails in ((), *wanted):
-        found.append(pot(layout, rails, stroke, pocket, target, hits.get(rails)))
-        yield
-    told = [line for line in found if line.solved or over == (1,)]
-    return sorted(told, key=lambda line: (not line.solved, _scratches(line), -line.window_deg, len(line.rails)))
-
-
-def _scratches(line: Line) -> bool:
-    told = line.answer.best.pot if isinstance(line.answer, Aim) else None
-    return told is not None and told.in_off
-
-
 def _pot_why(aim: Aim) -> str:
     best = aim.best
     if best.pot is None:
@@ -229,13 +141,6 @@ def _pot_why(aim: Aim) -> str:
     through = best.pot.by(best.target)
     follows = ", the cue ball goes down, too" if best.pot.in_off else ""
     return f"into {best.pot.pocket}{through}{follows}"
-
-
-def _has_natural(layout: Layout, rails: tuple[Rail, ...], target: str | None) -> bool:
-    table, start = layout.table, layout.metres(layout.cue)
-    goal = layout.metres(layout.require_target(target))
-    direction = natural_direction(table, rails, start, goal, table.ball_radius)
-    return direction is not None and turns(table, rails, start, direction, table.ball_radius) is not None
 
 
 def _line(layout: Layout, stroke: Stroke, rails: tuple[Rail, ...], target: str | None, hit: float) -> Line:

@@ -1,8 +1,6 @@
 """The aim of a kick over any rails: natural, then corrected, verified by playing it."""
 
 import math
-from collections.abc import Sequence
-from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,20 +9,17 @@ from fandle.core.layout.model import Layout
 from fandle.core.layout.place import hangs
 from fandle.core.lines.chain import add_chain
 from fandle.core.lines.marks import marks, over
-from fandle.core.lines.question import Question, ask, question_circle
-from fandle.core.lines.refusal import guarded, refuse
+from fandle.core.lines.question import Question, ask
+from fandle.core.lines.refusal import refuse
 from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Cushion, Refusal, Solution
 from fandle.core.lines.window import parts, window
 from fandle.core.physics import search
-from fandle.core.physics.kick import sweep
 from fandle.core.physics.search import FOUND
 from fandle.core.shot.approach import Approach, approach, final_approach, pushes
 from fandle.core.shot.stroke import Stroke
-from fandle.core.steps import Steps
 from fandle.core.table.rails import Rail
 
-SWEPT = 120  # directions played in one step
 NO_MARK = "the ball would run along the rail: there is no mark to aim at"
 
 
@@ -51,50 +46,6 @@ def solve_kick(
     rows, count, best = search.solve(first, last, question.offset, scene, search.GRIDS[len(rails)])
     answer = _answer(question, stroke, rows[:count], float(best))
     return add_chain(layout, stroke, answer, hit) if with_chain and isinstance(answer, Aim) else answer
-
-
-def solve_all(
-    layout: Layout,
-    stroke: Stroke,
-    orders: Sequence[tuple[Rail, ...]],
-    target: str | None = None,
-    hit: float = 0.0,
-) -> Steps[dict[tuple[Rail, ...], Aim | Refusal]]:
-    """The same for many orders of rails at once, without chains, in steps: every direction is played once for all.
-
-    The circle of directions is swept with nothing on the bed; each order then takes from it the
-    offsets on its own last leg, and only where these come near the target is it searched.
-    """
-    questions = [ask(layout, rails, target, hit) for rails in orders]
-    answers: dict[tuple[Rail, ...], Aim | Refusal] = {}
-    if not questions:
-        return answers
-    most = max(len(rails) for rails in orders)
-    at = question_circle(questions[0], search.ROUND)
-    met = np.empty((at.size, most), dtype=np.int64)
-    offsets = np.empty((at.size, most + 1))
-    scene = questions[0].scene(layout.table, stroke)
-    for first in range(0, at.size, SWEPT):
-        part = slice(first, first + SWEPT)
-        sweep(at[part], scene, met[part], offsets[part])
-        yield
-    for question in questions:
-        n = len(question.rails)
-        mine = np.all(met[:, :n] == question.order, axis=1)
-        values = np.where(mine, offsets[:, n], np.nan)
-        solve = partial(_from_sweep, question, stroke, at, values)
-        answers[question.rails] = guarded(layout, question.rails, question.target, solve)
-        yield
-    return answers
-
-
-def _from_sweep(
-    question: Question, stroke: Stroke, at: NDArray[np.float64], values: NDArray[np.float64]
-) -> Aim | Refusal:
-    """One order of rails, from what the sweep saw of it."""
-    scene = question.scene(question.layout.table, stroke)
-    rows, count, best = search.solve_from(at, values, question.offset, scene, search.ROUND_FINE)
-    return _answer(question, stroke, rows[:count], float(best))
 
 
 def _answer(question: Question, stroke: Stroke, rows: NDArray[np.float64], best: float) -> Aim | Refusal:

@@ -158,13 +158,6 @@ def clear_of_edge(hit: float) -> float:
     return max(-FULLEST, min(FULLEST, hit))
 
 
-def question_circle(question: Question, count: int) -> NDArray[np.float64]:
-    """`count` equal steps round the circle, from the corner at head and near on: no line runs over it."""
-    x, y = question.start
-    seam = math.atan2(-y, -x)
-    return seam + 2 * math.pi * np.arange(count + 1) / count
-
-
 def wanted_mouths(layout: Layout, pocket: str | None) -> list[Mouth]:
     """The pockets a ball may go to: the one named, or all of them; refused where the table has none."""
     known = mouths(layout.table)

@@ -7,10 +7,9 @@ from fandle.core.physics.engine import HIT_BALL, NO_JAWS, OFF_JAWS, POTTED, STOP
 from fandle.core.physics.jit import Floats, Ints, kernel
 from fandle.core.physics.outcomes import BACKSTOP, BLOCKED, HIT, JAW, OFF_RAIL, PAST, SHORT, Outcome
 from fandle.core.physics.scene import Scene
-from fandle.core.physics.slots import RADIUS
 from fandle.core.physics.state import EV_JAW, EV_RAIL, EVENT, PIECE, Arc, Motion, Tape, arc_of, place_on
 from fandle.core.physics.strike import strike_by
-from fandle.core.physics.touch import first_touch, nearest_time
+from fandle.core.physics.touch import nearest_time
 
 
 @kernel
@@ -71,18 +70,6 @@ def nearest_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats) -> f
 
 
 @kernel
-def _leg_offset(pieces: Floats, n_pieces: int, leg: int, target: Floats, reach: float) -> float:
-    """The same where a ball is met on that leg: at the contact."""
-    for i in range(n_pieces):
-        q = pieces[i]
-        if q[PIECE.leg] == leg:
-            t = first_touch(_from(q, target), reach, q[PIECE.lasts])
-            if t < math.inf:
-                return _offset(q, t, target)
-    return nearest_offset(pieces, n_pieces, leg, target)
-
-
-@kernel
 def kick_offset(theta: float, scene: Scene) -> float:
     """Offset of the target from the line of travel at contact, or where the ball is nearest.
 
@@ -97,30 +84,6 @@ def kick_offset(theta: float, scene: Scene) -> float:
     if code == HIT_BALL:
         return _offset(pieces[n_pc - 1], pieces[n_pc - 1, PIECE.lasts], target[0])
     return nearest_offset(pieces, n_pc, n, target[0])
-
-
-@kernel
-def sweep(thetas: Floats, scene: Scene, rails: Ints, offsets: Floats) -> None:
-    """Every direction played once, for all orders of rails: which are met, and the offset on every leg.
-
-    rails: (n, most) numbers of the rails met in order, −1 beyond; offsets: (n, most + 1), leg by leg,
-    as `measure` gives them. The scene's own order does not matter.
-    """
-    most = rails.shape[1]
-    target, reach = scene.balls[scene.target], 2.0 * scene.p[RADIUS]
-    events, pieces = scene.events, scene.pieces
-    for i in range(thetas.shape[0]):
-        _, n_ev, n_pc = _play(thetas[i], scene, scene.balls[:0], Until(0, NO_JAWS, most + 1))
-        rails[i, :] = -1
-        met = 0
-        for k in range(n_ev):
-            if events[k, EVENT.kind] == EV_RAIL and met < most:
-                rails[i, met] = int(events[k, EVENT.which])
-                met += 1
-        for leg in range(most + 1):
-            offsets[i, leg] = math.nan
-            if leg <= met:
-                offsets[i, leg] = _leg_offset(pieces, n_pc, leg, target, reach)
 
 
 @kernel

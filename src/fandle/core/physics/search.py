@@ -26,7 +26,6 @@ FOUND: Any = Found(*range(4))
 # directions over the whole first rail (or the target itself), and within one such step near the
 # target, by the number of rails
 GRIDS = ((24, 4), (64, 16), (256, 8), (384, 8), (512, 8))
-ROUND, ROUND_FINE = 1080, 8  # the same round the whole circle, for all orders of rails at once
 SWING = 1.2  # a coarse step is refined if its ends come this many of its own swings near
 MOST_SOLUTIONS = 8
 EDGE_END = 1e-8  # rad, the same for the edge of a window: 0.1 µm at 10 m

@@ -17,7 +17,7 @@ from fandle.core.physics.engine import AT_JAWS
 from fandle.core.physics.jit import PLAIN, Floats
 from fandle.core.physics.judge import measure, outcome
 from fandle.core.physics.kernel_folder import mark
-from fandle.core.physics.kick import met_off, sweep
+from fandle.core.physics.kick import met_off
 from fandle.core.physics.moving import BALL_WIDTH
 from fandle.core.physics.pots import Room, best_pots
 from fandle.core.physics.rack import play_all
@@ -121,13 +121,11 @@ def _of_one_line(p: Floats) -> list[Case]:
 
 def _of_many_strokes(p: Floats) -> list[Case]:
     """What plays strokes by the hundred, and looks at what they leave."""
-    kick, at = _scene(p), np.linspace(0.0, 0.2, 5)
     return [
         (4.0, lambda: _batch(p)),
         (3.0, _leaves),
         (3.5, lambda: _trace(p)),
         (2.0, lambda: _arrive(p)),
-        (1.5, lambda: sweep(at, kick, np.empty((5, 1), dtype=np.int64), np.empty((5, 2)))),
     ]
 
 

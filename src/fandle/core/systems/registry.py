@@ -10,7 +10,6 @@ from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import IDEAL, Cue
 from fandle.core.steps import Steps
-from fandle.core.steps import finish as finish_steps
 from fandle.core.systems.banks import bank_count
 from fandle.core.systems.base import Count, Draft, NoCount, View
 from fandle.core.systems.catalogue import METHODS, TITLES, known, orders_of, view_of
@@ -207,19 +206,6 @@ def counted(
     return count(method, layout, rails, target, cue, contact)
 
 
-def all_counts(
-    layout: Layout,
-    rails: tuple[Rail, ...] | None = None,
-    target: str | None = None,
-    kind: str = "kick",
-    pocket: str | None = None,
-    cue: Cue = IDEAL,
-    contact: Contact = FULL_ON,
-) -> list[Count | NoCount]:
-    """Every method, those that land nearest to the target first, those that do not apply last."""
-    return finish_steps(count_steps(layout, rails, target, kind, pocket, cue, contact))
-
-
 def count_steps(
     layout: Layout,
     rails: tuple[Rail, ...] | None = None,
@@ -229,7 +215,7 @@ def count_steps(
     cue: Cue = IDEAL,
     contact: Contact = FULL_ON,
 ) -> Steps[list[Count | NoCount]]:
-    """`all_counts` in steps."""
+    """Every method, those that land nearest to the target first, those that do not apply last; in steps."""
     found: list[Count | NoCount] = []
     for name in METHODS:
         found.append(counted(name, layout, rails, target, kind, pocket, cue, contact))
