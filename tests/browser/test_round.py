@@ -242,7 +242,7 @@ def kinds(page: Page) -> dict[str, Any]:
         "side": lambda: page.locator("#side").fill("0.4"),
         "height": lambda: page.locator("#height").fill("-0.4"),
         "rail": lambda: line(page, "near").click(),
-        "method": lambda: page.locator("#system").select_option("M2"),
+        "method": below("count", lambda: page.locator("#system").select_option("M2")),
         "frame": page.locator("#other-frame").click,
         "cue": below("adjust", lambda: page.locator("#cue").select_option("house")),
         "target": below("balls", page.get_by_label("hit ball 2").check),
