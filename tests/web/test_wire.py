@@ -45,10 +45,10 @@ def _wait_for_port(port: int) -> None:
     """Until TLS is spoken there."""
     anything = ssl.create_default_context()
     anything.check_hostname, anything.verify_mode = False, ssl.CERT_NONE
-    deadline = time.monotonic() + 60
+    deadline = time.monotonic() + 180  # as every other wait for a server
     while time.monotonic() < deadline:
         try:
-            with anything.wrap_socket(socket.create_connection(("127.0.0.1", port), timeout=30)):
+            with anything.wrap_socket(socket.create_connection(("127.0.0.1", port), timeout=5)):
                 return
         except OSError:
             time.sleep(0.1)
