@@ -1,7 +1,7 @@
-"""How much of a long claim is tried: a part in every run, all of it in `make proofs`.
+"""A part of a long claim is tried in every run, the whole of it in `make proofs`.
 
-Who marks a test with `proof` and asks `amount` for its numbers has it run twice: short with the others, and whole by
-`make proofs`, which sets FANDLE_PROOFS.
+A test that takes its numbers from `amount` is marked `proof`, so that `make proofs`, which sets FANDLE_PROOFS, runs it
+again with the whole ones.
 """
 
 import os
@@ -10,5 +10,5 @@ WHOLE = os.environ.get("FANDLE_PROOFS") == "1"
 
 
 def amount(short: int, whole: int) -> int:
-    """So many cases: `whole` in the proofs, `short` elsewhere."""
+    """How many cases, or a bound that depends on how many: `whole` in the proofs, `short` in every other run."""
     return whole if WHOLE else short

@@ -69,3 +69,24 @@ def test_benches_and_tools_stand_without_the_tests() -> None:
     for folder in ("bench", "tools", "campaign"):
         for path in (ROOT / folder).rglob("*.py"):
             assert not re.search(r"^\s*(from|import) tests\b", path.read_text("utf-8"), re.M), path
+
+
+def taken_from(tree: ast.AST, names: set[str]) -> bool:
+    return any(isinstance(node, ast.Name) and node.id in names for node in ast.walk(tree))
+
+
+@pytest.mark.parametrize(
+    "path",
+    sorted(path for path in (ROOT / "tests").rglob("test_*.py") if "tests.amount" in path.read_text("utf-8")),
+    ids=lambda path: path.stem,
+)
+def test_who_tries_a_part_is_marked_for_the_proofs_that_try_the_whole(path: Path) -> None:
+    tree, names = ast.parse(path.read_text("utf-8")), {"amount", "WHOLE"}
+    for node in tree.body:  # constants and helpers that take their numbers from it, in order
+        if isinstance(node, ast.Assign) and taken_from(node.value, names):
+            names |= {target.id for target in node.targets if isinstance(target, ast.Name)}
+        if isinstance(node, ast.FunctionDef) and not node.name.startswith("test_") and taken_from(node, names):
+            names.add(node.name)
+    for node in tree.body:
+        if isinstance(node, ast.FunctionDef) and node.name.startswith("test_") and taken_from(node, names):
+            assert "pytest.mark.proof" in map(ast.unparse, node.decorator_list), node.name

@@ -156,6 +156,7 @@ def test_an_import_is_all_or_nothing_wherever_it_is_stopped(tmp_path: Path) -> N
     assert import_kills.stopped_often(tmp_path, amount(2, 3), seed=4).faults == ()
 
 
+@pytest.mark.proof
 def test_a_restore_and_a_migration_leave_a_whole_database_wherever_they_are_killed(tmp_path: Path) -> None:
     assert import_kills.restored_often(tmp_path, amount(2, 3), seed=4).faults == ()
     assert import_kills.migrated_often(tmp_path, 1, seed=4).faults == ()

@@ -2,7 +2,7 @@
 
 import json
 import urllib.request
-from typing import Any
+from typing import Any, Literal
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -256,7 +256,7 @@ def kinds(page: Page) -> dict[str, Any]:
 
 
 @pytest.mark.parametrize(
-    "some",
+    "group",
     [
         ("typed", "speed", "method", "flip"),
         ("arrow", "side", "frame", "end"),
@@ -265,12 +265,12 @@ def kinds(page: Page) -> dict[str, Any]:
     ],
     ids="-".join,
 )
-def test_undo_and_redo_after_each_kind_of_change(page: Page, some: tuple[str, ...]) -> None:
+def test_undo_and_redo_after_each_kind_of_change(page: Page, group: tuple[str, ...]) -> None:
     open_at(page)
     slide(page, "#side", 0.2)
     page.wait_for_timeout(800)  # changes of one kind that come at once are one step
     before = page.url
-    for kind in some:
+    for kind in group:
         ask_by(page, kinds(page)[kind])
         expect(page).not_to_have_url(before)
         after = page.url
@@ -426,11 +426,16 @@ def test_first_visit_is_shown_once_and_words_explain_themselves(chromium: Browse
 def test_no_serious_fault_in_any_room(page: Page, width: int, room: str) -> None:
     page.set_viewport_size({"width": width, "height": 844})
     page.goto(room)
-    for scheme in ("light", "dark"):
+    grounds = set()
+    schemes: tuple[Literal["light"], Literal["dark"]] = ("light", "dark")
+    for scheme in schemes:
         page.emulate_media(color_scheme=scheme, reduced_motion="reduce")
+        page.wait_for_function("(scheme) => matchMedia(`(prefers-color-scheme: ${scheme})`).matches", arg=scheme)
         settled(page)
         assert page.evaluate("() => document.documentElement.scrollWidth") <= width
         assert serious(page) == []
+        grounds.add(page.evaluate("() => getComputedStyle(document.body).backgroundColor"))
+    assert len(grounds) == 2  # both were looked at
 
 
 @pytest.mark.parametrize("width", [390, 1000, 1280])

@@ -11,7 +11,8 @@ from fandle.core.handbook.page import page_of
 from fandle.core.layout.ball import Ball
 from fandle.core.steps import finish
 from fandle.core.table.condition import conditioned
-from fandle.service.trust import Kept, Progress, preferred, trust_map
+from fandle.service.latest import Latest
+from fandle.service.trust import Progress, preferred, trust_map
 
 PAGE = page_of("M10")
 
@@ -29,7 +30,7 @@ def test_a_map_is_kept_while_the_cue_ball_moves_and_made_anew_for_another_table(
 
 
 def test_the_one_asked_for_longest_ago_gives_way() -> None:
-    kept: Kept[int] = Kept(2)
+    kept: Latest[int] = Latest(2)
     kept.put(("a",), 1)
     kept.put(("b",), 2)
     assert kept.get(("a",)) == 1

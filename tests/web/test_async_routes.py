@@ -9,7 +9,7 @@ WEB = Path(__file__).parent.parent.parent / "src/fandle/web"
 # what async routes call themselves: solvers and threads are asked, replies are put together; none of these reads a
 # record, solves anything, or takes longer for a larger club. A name is added only after looking at what it does.
 LIGHT = {
-    "BadInputError", "Counts", "RedirectResponse", "StreamingResponse", "Teller", "_Told", "_answered", "_drift", "_example",
+    "BadInputError", "Counts", "RedirectResponse", "Response", "StreamingResponse", "Teller", "_Told", "_answered", "_drift", "_example",
     "_from_log", "_page", "_streamed", "_told", "_variation", "abs", "answer", "at_once", "body", "checked", "compared",
     "decode", "drill_of", "enter", "get", "isinstance", "known", "lines", "model_dump", "now", "of", "page_of",
     "page_text", "parse_qs", "pass_response", "preferred", "read", "received", "require_target", "room_for_long",

@@ -136,6 +136,7 @@ RESULTS = {
 }  # fmt: skip
 
 
+@pytest.mark.proof
 @settings(QUIET)
 @given(seed=st.integers(0, 2**32))
 def test_results_that_are_taken_in_are_shown(club: TestClient, seed: int) -> None:
@@ -144,6 +145,7 @@ def test_results_that_are_taken_in_are_shown(club: TestClient, seed: int) -> Non
         opened(club)
 
 
+@pytest.mark.proof
 @settings(QUIET)
 @given(seed=st.integers(0, 2**32), what=st.sampled_from(["layout", "table", "set", "cue", "own"]))
 def test_what_is_kept_is_shown(club: TestClient, seed: int, what: str) -> None:

@@ -15,7 +15,6 @@ from fandle.formats.files import layout_json, read_layout
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import PlayerFile
 from fandle.web import address
-from fandle.web.table.plan_cache import PlanCache
 from fandle.web.work import Works
 
 LAYOUT = {**CONTRACT_LAYOUT, "target": "2"}
@@ -57,15 +56,6 @@ def test_whoever_comes_back_finds_the_list_at_once(client: TestClient) -> None:
     assert len(first) > 1
     assert again == first[-1:]
     assert len(stream(client, layout=LAYOUT, draws=31)) > 1  # another question
-
-
-def test_the_plan_asked_for_longest_ago_is_let_go() -> None:
-    cache = PlanCache(2)
-    for key in ("a", "b"):
-        cache.put(key, key.upper())
-    assert cache.get("a") == "A"
-    cache.put("c", "C")
-    assert [cache.get(key) for key in "abc"] == ["A", None, "C"]
 
 
 def test_a_target_that_is_not_on_is_said(client: TestClient) -> None:

@@ -1,10 +1,8 @@
 """Where a system can be trusted on this table, and which to prefer where. Maps are kept until something changes."""
 
-import threading
-from collections import OrderedDict
 from collections.abc import Generator
 from dataclasses import dataclass
-from typing import Any, Generic, TypeVar
+from typing import Any
 
 from fandle.core.handbook.trust import (
     COARSE,
@@ -22,37 +20,13 @@ from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
 from fandle.core.systems.catalogue import known
 from fandle.core.table.rails import Rail
+from fandle.service.latest import Latest
 
-T = TypeVar("T")
-MOST_KEPT = 200
 PICTURED = (1, 2, 3)  # rails
 
 
-class Kept(Generic[T]):
-    """The latest answers by what they depend on: a table that changes is another, so nothing has to be forgotten."""
-
-    def __init__(self, most: int = MOST_KEPT) -> None:
-        self._found: OrderedDict[tuple[object, ...], T] = OrderedDict()
-        self._most, self._lock = most, threading.Lock()
-
-    def get(self, key: tuple[object, ...]) -> T | None:
-        """What was kept, if it still is."""
-        with self._lock:
-            if key in self._found:
-                self._found.move_to_end(key)
-            return self._found.get(key)
-
-    def put(self, key: tuple[object, ...], value: T) -> T:
-        """Keep it; the one asked for longest ago gives way."""
-        with self._lock:
-            self._found[key] = value
-            if len(self._found) > self._most:
-                self._found.popitem(last=False)
-        return value
-
-
-_MAPS: Kept[TrustMap] = Kept()
-_NEAREST: Kept[Any] = Kept()
+_MAPS: Latest[TrustMap] = Latest()
+_NEAREST: Latest[Any] = Latest()
 
 
 def trust_map(

@@ -10,6 +10,7 @@ from fastapi.templating import Jinja2Templates
 
 from fandle.core.physics import kernel_folder
 from fandle.core.physics.jit import PLAIN
+from fandle.service.latest import Latest
 from fandle.service.warm import Elsewhere, Warming
 from fandle.store.database import Database
 from fandle.web import demo, docs, me, pass_page, static_files, trust
@@ -40,7 +41,6 @@ from fandle.web.table import miss as table_miss
 from fandle.web.table import page as table_page
 from fandle.web.table import plan as table_plan
 from fandle.web.table import steady, test_shot
-from fandle.web.table.plan_cache import PlanCache
 from fandle.web.waiting import Waiting, preparing_of, waiting_page
 from fandle.web.work import Works
 
@@ -82,7 +82,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     app.state.shelf = Shelf(database)
     app.state.settings = settings
     app.state.devices = Devices(database)
-    app.state.works, app.state.plans = Works(), PlanCache()
+    app.state.works, app.state.plans = Works(), Latest(table_plan.MOST_PLANS)
     app.state.templates = templates = Jinja2Templates(
         HERE / "templates", context_processors=[words_of, table_page.header_of, preparing_of]
     )

@@ -54,7 +54,7 @@ def played(
 
 @pytest.mark.proof
 def test_the_closed_form_is_what_is_played() -> None:
-    """The best pot of so many leaves of three balls: nine in ten are within 0.05, and on average they agree."""
+    """The best pots of random leaves of three balls: nine in ten are within 0.05, and on average they agree."""
     off: list[float]
     rng, plain, off = random.Random(5), np.random.default_rng(6), []
     while len(off) < amount(40, 80):

@@ -246,7 +246,7 @@ def plain_shares(layout: Layout, line: Line, draws: int, seed: int) -> tuple[flo
 
 @pytest.mark.proof
 def test_the_ranges_are_honest() -> None:
-    """A short form of `bench/honest_ranges.py`: of 95 % ranges on as many layouts, some miss, few do."""
+    """Of 95 % ranges, each on another layout, few miss; `bench/honest_ranges.py` counts more of them."""
     rng, inside, told = random.Random(11), 0, 0
     most = amount(20, 80)
     while told < most:

@@ -58,9 +58,8 @@ def test_clearance_is_the_gap_to_the_nearest_ball(pool: Table) -> None:
 def test_the_straight_shot(pool: Table) -> None:
     """Open: aimed full, its mark read at the rail behind the target; blocked: the ball that blocks."""
     open_table = make(pool, (2.0, 1.0), (5.0, 2.0), (5.0, 3.5))
-    straight = finish(candidate_steps(open_table, Stroke(3.0, 0.3, cue=find_cue("house"))))[
-        0
-    ]  # an open ball is shot at first
+    lines = finish(candidate_steps(open_table, Stroke(3.0, 0.3, cue=find_cue("house"))))
+    straight = lines[0]  # an open ball is shot at first
     assert isinstance(straight.answer, Aim)
     best = straight.answer.best
     assert (best.rails, best.mark_rail) == ((), Rail.FOOT)

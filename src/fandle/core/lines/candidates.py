@@ -123,13 +123,12 @@ def pot(
     stroke: Stroke,
     pocket: str,
     target: str | None = None,
-    hits: Aim | None = None,
 ) -> Line:
     """The line over `rails` that pots the target, the safest of `solve_pot` without its chain, guarded."""
     ball = layout.require_target(target).id
     answer = guarded(
         layout, rails, ball,
-        lambda: solve_pot(layout, rails, stroke, target, pocket, with_chain=False, every=False, hits=hits),
+        lambda: solve_pot(layout, rails, stroke, target, pocket, with_chain=False, every=False),
     )  # fmt: skip
     return Line(rails, answer, _pot_why(answer) if isinstance(answer, Aim) else answer.reason)
 

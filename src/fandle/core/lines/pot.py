@@ -41,22 +41,21 @@ def solve_pot(
     *,
     with_chain: bool = True,
     every: bool = True,
-    hits: Aim | None = None,
 ) -> Aim | Refusal:
     """The aims over `rails` (none: straight) that pot the target into `pocket` (or any), the safest first.
 
     First those without an in-off, then by the width of the window of the pot; the hit is part of the answer. Straight
     and over one rail, where there are none, by a combination: then each aim's own target is the ball that is met.
-    every: all of them are told, else only the safest. hits: the full hits over these rails, where they are known.
+    every: all of them are told, else only the safest.
     """
     names = [mouth.name for mouth in wanted_mouths(layout, pocket)]
     question = ask(layout, rails, target, 0.0)
-    windows = _searched(question, stroke) if hits is None else [hit.edges for hit in hits.solutions]
+    windows = _searched(question, stroke)
     found = (
         [] if isinstance(windows, Refusal) else _pots(question, stroke, windows, names, question.target, every=every)
     )
     plain = any(one.pot is not None and one.pot.window_deg > NARROW_DEG for one in found)
-    if not plain and len(rails) <= COMBINED_RAILS and hits is None:
+    if not plain and len(rails) <= COMBINED_RAILS:
         found += _combinations(question, stroke, names, every=every)
     if not found and isinstance(windows, Refusal):
         return windows

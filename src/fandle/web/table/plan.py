@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from fastapi import APIRouter, Request
-from fastapi.responses import StreamingResponse
+from fastapi.responses import Response, StreamingResponse
 
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.wish import Wish
@@ -19,6 +19,7 @@ from fandle.core.words.screen import Screen
 from fandle.formats.plan import PlanAnswer, SoFarAnswer
 from fandle.formats.player import PlayerFile
 from fandle.service.choose import all_processors, plan, wish_of
+from fandle.service.latest import Latest
 from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
@@ -31,32 +32,33 @@ from fandle.web.work import works_of
 
 router = APIRouter()
 NDJSON = "application/x-ndjson"
-SAME = 1e-3  # of a speed, of a radius: strokes no further apart are one
+MOST_PLANS = 24  # kept at once; with ten balls one is 70 kB of text
 
 
 @router.post(address.PLAN, responses=FAULTS, response_class=StreamingResponse)
-async def post_plan(question: PlanQuestion, request: Request) -> StreamingResponse:
+async def post_plan(question: PlanQuestion, request: Request) -> Response:
     """Every line with its chance and its reasons, best first: lines of JSON, the last one the whole plan.
 
-    Those before it are `{"progress": 0…1, "lines": […]}`. Closing the connection stops the work.
+    Those before it are `{"progress": 0…1, "lines": […]}`. Closing the connection stops the work. Whoever comes back to
+    a question (Back, undo, a reload) gets its plan at once.
     """
     works = works_of(request)
     works.room_for_long()  # nothing is read for whoever is sent away
     asked, wish = await works.read(_wished, question, request, quick=False)
-    works.room_for_long()
     screen = screen_of(request, asked.table)
-    told, cache, key = Teller(asked, question.goal, screen), request.app.state.plans, (asked, wish, screen)
+    plans: Latest[str] = request.app.state.plans
+    whole = plans.get((asked, wish, screen))
+    if whole is not None:
+        return Response(whole, media_type=NDJSON)
+    works.room_for_long()
+    told = Teller(asked, question.goal, screen)
 
     async def lines() -> AsyncIterator[str]:
-        known = cache.get(key)
-        if known is not None:
-            yield known
-            return
         try:
             async for found in works.stream(plan(asked, wish, max(1, all_processors() - 1))):
                 line = json.dumps(told.of(found), allow_nan=False) + "\n"
                 if isinstance(found, Plan):
-                    cache.put(key, line)
+                    plans.put((asked, wish, screen), line)
                 yield line
         except FandleError as error:  # the answer has begun: told in it
             yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
