@@ -14,7 +14,7 @@ RUN pip install --no-cache-dir --no-deps . \
   && mkdir /data && chown fandle /data
 USER fandle
 # compiled for the machine that builds: another processor compiles again at its first start
-RUN python -m fandle.service.warm
+RUN python -m fandle.work.warm
 VOLUME /data
 EXPOSE 8000
 HEALTHCHECK --interval=30s --timeout=5s CMD ["python", "-c", "import urllib.request as u; u.urlopen('http://127.0.0.1:8000/api/health')"]

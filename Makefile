@@ -22,7 +22,7 @@ test-setup: .venv/.ready-test
 
 # Compile the kernels again when their sources change, not in front of a user; says so, and how far it is.
 .venv/.warm: .venv/.ready $(wildcard src/fandle/core/physics/*.py)
-	$(BIN)/python -m fandle.service.warm
+	$(BIN)/python -m fandle.work.warm
 	@touch $@
 
 .venv/.ready-test: .venv/.warm requirements/test.txt

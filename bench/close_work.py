@@ -9,6 +9,8 @@ import time
 from collections.abc import Callable
 from functools import partial
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.close_work import technique_pages
 from fandle.core.layout.ball import Ball
@@ -19,8 +21,6 @@ from fandle.core.steps import finish
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS
 from fandle.core.techniques.registry import solved
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 ROUNDS, THREADS, LAYOUTS = 9, 2, 6
 

@@ -11,6 +11,8 @@ import random
 import numpy as np
 from honest_ranges import LIKELY, layout
 
+from fandle.app.choose import wish_for
+from fandle.app.situation import Situation
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.field import Field
 from fandle.core.choice.ranked import Ranked
@@ -21,8 +23,6 @@ from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.formats.files import layout_of
-from fandle.service.choose import wish_for
-from fandle.service.situation import Situation
 
 LINES, SEEDS, DRAWS, TRUE, A_LAYOUT = 150, 24, 300, 20_000, 3
 NAMES = ("hit", "legal", "pot")

@@ -1,6 +1,6 @@
 """Do the tests notice? Breaks lines of one floor, one at a time, and runs the tests of that floor and those above it.
 
-    python bench/mutants.py               # seed 13, 20 lines of core, 4 each of service, formats, store and web
+    python bench/mutants.py               # seed 13, 20 lines of core, 4 each of app, formats, store and web
     python bench/mutants.py --seed 7 --number 40 --only core/systems
 
 A line is broken by turning a sign or a comparison, shifting a constant, or dropping a branch, in a copy of the source.
@@ -25,7 +25,7 @@ SOURCE = "src/fandle"
 # floor: (how many lines are broken, the folders and files of tests that stand guard over it)
 FLOORS = {
     "core": (20, ("core",)),
-    "service": (4, ("service", "web", "test_cli.py")),
+    "app": (4, ("app", "web", "test_cli.py")),
     "formats": (4, ("formats", "web", "store", "test_cli.py")),
     "store": (4, ("store", "web", "test_cli.py")),
     "web": (4, ("web",)),

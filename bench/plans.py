@@ -13,6 +13,8 @@ from dataclasses import replace
 from functools import partial
 from operator import attrgetter
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
 from fandle.core.choice.wish import Wish
@@ -25,8 +27,6 @@ from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 from fandle.web.table.view import answer
 
 ROUNDS, THREADS = 7, 2

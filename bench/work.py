@@ -202,13 +202,13 @@ def rates() -> list[tuple[str, Callable[[], Any]]]:
 
 def works() -> dict[str, Callable[[], Any]]:
     """Items by name. The first three are those of the first slice, measured against it."""
+    from fandle.app.situation import Situation
     from fandle.core.lines.bank import solve_bank
     from fandle.core.lines.kick import solve_kick
     from fandle.core.lines.pot import solve_pot
     from fandle.core.steps import finish
     from fandle.core.systems.registry import count, count_steps
     from fandle.core.table.rails import Rail
-    from fandle.service.situation import Situation
     from fandle.web.table.view import answer
 
     balls = (Ball("cue", 1.1, 0.55), Ball("7", 5.3, 0.5), Ball("2", 3.2, 0.5))

@@ -10,9 +10,9 @@ from pathlib import Path
 
 import uvicorn
 
-from fandle.service.warm import Warming
 from fandle.web.app import create_app
 from fandle.web.settings import Settings
+from fandle.work.warm import Warming
 
 
 def main() -> None:

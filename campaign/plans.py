@@ -3,6 +3,8 @@
 import math
 import random
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.told import Line
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.layout.ball import Ball
@@ -16,8 +18,6 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.plan import PlanAnswer
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 TABLES = {"snooker": ("snooker-12ft",), "three-cushion": ("carom-10ft",)}
 POOL = ("pool-9ft", "pool-8ft", "pool-7ft")

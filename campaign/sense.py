@@ -12,6 +12,8 @@ from collections.abc import Iterator
 
 from campaign.plans import fault_in, layout
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.report import Plan
 from fandle.core.choice.told import Line
 from fandle.core.errors import BadInputError, FandleError
@@ -27,8 +29,6 @@ from fandle.core.systems.base import Count
 from fandle.core.systems.registry import count_steps
 from fandle.core.systems.verdict import room_said, verdict_of
 from fandle.core.words.balls import spoken
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 DRAWS, USUAL = 40, 0.05  # a plan over all usual strokes takes seconds: one in twenty
 AS_GOOD = 0.05  # as much less likely than the best the first row may be

@@ -13,6 +13,7 @@ from pathlib import Path
 from campaign.audit import finite, lies_on_bed, metres, raw, rises, struck
 from campaign.scenes import Scene
 
+from fandle.app.situation import Situation
 from fandle.cli import main
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.lines.bank import solve_bank
@@ -27,7 +28,6 @@ from fandle.core.table.rails import Rail, rails_name
 from fandle.formats.answers import aim_answer, count_answer, instead_answer
 from fandle.formats.files import layout_json
 from fandle.formats.shots import ShotAnswer
-from fandle.service.situation import Situation
 from fandle.web.table.view import answer
 
 ENERGY = 1e-9  # of the stroke's: what rounding may add

@@ -49,9 +49,9 @@ def test_functions_stay_short(path: Path) -> None:
 
 
 def test_core_works_alone() -> None:
-    """Importing the whole core and the service pulls in no web and no database."""
+    """Importing the whole core and the app pulls in no web and no database."""
     modules = [".".join(p.relative_to(SOURCE.parent).with_suffix("").parts) for p in MODULES]
-    ours = [m.removesuffix(".__init__") for m in modules if m.startswith(("fandle.core", "fandle.service"))]
+    ours = [m.removesuffix(".__init__") for m in modules if m.startswith(("fandle.core", "fandle.app"))]
     code = (
         f"import sys, {', '.join(ours)}; print([m for m in sys.modules if m.split('.')[0] in {sorted(OUTSIDE_CORE)!r}])"
     )

@@ -13,7 +13,7 @@ with contextlib.redirect_stdout(io.StringIO()), contextlib.suppress(SystemExit):
     main(sys.argv[1:])
 print(json.dumps(sorted(sys.modules)))
 """
-HEAVY = {"numpy", "numba", "scipy", "pydantic", "sqlalchemy", "fastapi", "uvicorn", "fandle.formats", "fandle.service"}
+HEAVY = {"numpy", "numba", "scipy", "pydantic", "sqlalchemy", "fastapi", "uvicorn", "fandle.formats", "fandle.app"}
 VERBS = ("simulate", "aim", "count", "plan", "table", "squirt", "check", "diagnose", "drill", "serve", "export")
 
 
@@ -34,7 +34,7 @@ def test_help_loads_nothing_of_the_trade() -> None:
 @pytest.mark.parametrize("verb", VERBS)
 def test_nor_does_the_help_of_a_verb(verb: str) -> None:
     assert {name for name in loaded(verb, "--help") if name.startswith("fandle.")} & {
-        "fandle.core.table", "fandle.core.physics", "fandle.formats", "fandle.service", "fandle.store", "fandle.web",
+        "fandle.core.table", "fandle.core.physics", "fandle.formats", "fandle.app", "fandle.store", "fandle.web",
     } == set()  # fmt: skip
 
 
@@ -53,7 +53,7 @@ def test_a_verb_that_plays_has_the_engine_compiled_first(
 ) -> None:
     from fandle.cli import main
     from fandle.core.physics import kernel_folder
-    from fandle.service import compiling
+    from fandle.work import compiling
 
     said: list[str] = []
     monkeypatch.setattr(kernel_folder, "ready", lambda: False)
@@ -68,11 +68,11 @@ def test_a_verb_that_plays_has_the_engine_compiled_first(
 
 def test_help_names_what_there_is() -> None:
     """Help is printed without the trade, so that its lists are written out: here they are held against it."""
+    from fandle.app.cues import SIDE
     from fandle.core.player.body import BUILDS, HANDS
     from fandle.core.player.scatter import PLAYERS
     from fandle.core.shot.cue import CUES, HOUSE
     from fandle.core.table.condition import CLOTHS, RUBBERS
-    from fandle.service.cues import SIDE
 
     def told(verb: str) -> str:
         done = subprocess.run(

@@ -11,7 +11,7 @@ for version in 3.11 3.12 3.13 3.14; do
     && "$uv" pip install --quiet --python "$env/bin/python" --no-deps -r requirements/runtime.txt -r requirements/installers.txt \
     && "$uv" pip install --quiet --python "$env/bin/python" --no-deps -r requirements/test.txt \
     && "$uv" pip install --quiet --python "$env/bin/python" --no-deps --no-build-isolation -e . \
-    && "$env/bin/python" -m fandle.service.warm \
+    && "$env/bin/python" -m fandle.work.warm \
     && "$env/bin/python" -m pytest -q -n 2 --dist worksteal -m "not browser" || failed="$failed $version"
 done
 "$uv" pip install --quiet --python .venv/bin/python --no-deps --no-build-isolation -e .

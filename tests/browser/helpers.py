@@ -8,8 +8,8 @@ from urllib.parse import parse_qs, urlsplit
 
 from playwright.sync_api import Locator, Page, expect
 
+from fandle.app.situation import Situation
 from fandle.formats.files import layout_json
-from fandle.service.situation import Situation
 from fandle.web import address
 
 AXE = Path(__file__).parent / "vendor/axe-core/axe.min.js"

@@ -15,6 +15,8 @@ from numpy.typing import NDArray
 from tests.reference.games import Came, came_of, mark_scatter, turned
 from tests.reference.replay import Numbers, Rubber, numbers_of, replay, rubber_of, struck
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.rules import balls_on
 from fandle.core.choice.told import Line
 from fandle.core.errors import BadInputError, FandleError
@@ -28,8 +30,6 @@ from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.tables import table_json
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 Floats = NDArray[np.float64]
 THREADS = 2

@@ -20,7 +20,7 @@ class WithEngine(TyperCommand):
 
     def invoke(self, ctx: Any) -> Any:
         """Do it, the engine being there."""
-        from fandle.service.compiling import compiled
+        from fandle.work.compiling import compiled
 
         compiled()
         return super().invoke(ctx)

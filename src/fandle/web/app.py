@@ -10,8 +10,6 @@ from fastapi.templating import Jinja2Templates
 
 from fandle.core.physics import kernel_folder
 from fandle.core.physics.jit import PLAIN
-from fandle.service.latest import Latest
-from fandle.service.warm import Elsewhere, Warming
 from fandle.store.database import Database
 from fandle.web import demo, docs, me, pass_page, static_files, trust
 from fandle.web.check import page as check_page
@@ -43,6 +41,8 @@ from fandle.web.table import plan as table_plan
 from fandle.web.table import steady, test_shot
 from fandle.web.waiting import Waiting, preparing_of, waiting_page
 from fandle.web.work import Works
+from fandle.work.latest import Latest
+from fandle.work.warm import Elsewhere, Warming
 
 HERE = Path(__file__).parent
 PARTS = (

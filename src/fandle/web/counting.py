@@ -3,6 +3,8 @@
 from dataclasses import replace
 from typing import Any, cast
 
+from fandle.app.answer import Answer
+from fandle.app.situation import Situation
 from fandle.core.shot.side import running
 from fandle.core.shot.tips import tips_of
 from fandle.core.systems.base import Count, NoCount, figure
@@ -13,8 +15,6 @@ from fandle.core.tablecheck.own_marks import Tuned
 from fandle.core.tablecheck.test_shot import carried_words
 from fandle.core.words.spoken import plural_lengths, tips_word
 from fandle.formats.answers import count_answer
-from fandle.service.answer import Answer
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.figures import FRAME_WORDS
 from fandle.web.table.models import CountModel, MethodModel, Verdict

@@ -2,8 +2,8 @@
 
 from datetime import UTC, datetime
 
+from fandle.app.demo import drilled, practice
 from fandle.formats.files import layout_of
-from fandle.service.demo import drilled, practice
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club
 from fandle.store.log import Noted

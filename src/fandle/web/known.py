@@ -9,6 +9,8 @@ from typing import Any, NamedTuple
 
 from fastapi import Request
 
+from fandle.app.situation import FAVOURITE
+from fandle.app.tables import check
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.errors import BadInputError
 from fandle.core.player.body import ANYBODY, Body, body_of
@@ -22,8 +24,6 @@ from fandle.formats.base import validated
 from fandle.formats.names import other_name
 from fandle.formats.player import PlayerFile
 from fandle.formats.tables import table_json, table_of_json
-from fandle.service.situation import FAVOURITE
-from fandle.service.tables import check
 from fandle.store import club
 from fandle.store.database import Database
 from fandle.store.preferences import MY_CUE, PREFERRED, preferences

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 from urllib.parse import quote
 
+from fandle.app.log import Attempt
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.practice.record import Result, Tried
@@ -18,8 +20,6 @@ from fandle.core.words.spoken import plural_lengths, side_name, tips_word
 from fandle.formats.answers import StrokeAnswer
 from fandle.formats.files import layout_json, layout_of
 from fandle.formats.parts import MarksAnswer
-from fandle.service.log import Attempt
-from fandle.service.situation import Situation
 from fandle.store.log import Noted
 from fandle.web import address
 from fandle.web.known import NEWCOMER, STANDARD, Known, Mine

@@ -10,13 +10,13 @@ import typer
 
 from fandle.core.errors import BadInputError
 from fandle.core.physics import kernel_folder
-from fandle.service.compiling import compile_meanwhile
-from fandle.service.progress import ABOUT, bar, percent
 from fandle.store.folder import home_folder, open_to_others, told_open
 from fandle.store.serving import serving
 from fandle.web.place import Place
 from fandle.web.settings import LOOPBACK, Settings
 from fandle.web.stand_in import stand_in
+from fandle.work.compiling import compile_meanwhile
+from fandle.work.progress import ABOUT, bar, percent
 
 if TYPE_CHECKING:
     from fandle.web.devices import Devices

@@ -2,7 +2,7 @@
 
 the command:  listens, starts this server, has the kernels compiled, then serves itself
 this server:  answers what one aim answers, until its standard input is closed
-the compiler: `python -m fandle.service.warm`; how far it is stands in the kernels' folder
+the compiler: `python -m fandle.work.warm`; how far it is stands in the kernels' folder
 """
 
 import json

@@ -5,13 +5,13 @@ from typing import NotRequired, cast
 from pydantic import ConfigDict, with_config
 from typing_extensions import TypedDict
 
+from fandle.app.compare import Beside
+from fandle.app.situation import Situation
 from fandle.core.lines.marks import over
 from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.twin import Twin
 from fandle.core.table.rails import rails_name
 from fandle.core.words.spoken import plural_lengths
-from fandle.service.compare import Beside
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import count_json, played_how, sum_of, verdict
 from fandle.web.drawing import path

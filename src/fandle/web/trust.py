@@ -12,6 +12,7 @@ from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.trust import Progress, preferred, trust_map
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.handbook.page import page_of
 from fandle.core.handbook.trust import NONE, Grid, Part, Preferred, TrustMap
@@ -19,7 +20,6 @@ from fandle.core.layout.model import Layout
 from fandle.core.systems.catalogue import TITLES, known
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_twin
-from fandle.service.trust import Progress, preferred, trust_map
 from fandle.store import club
 from fandle.web import address
 from fandle.web.faults import FAULTS

@@ -12,10 +12,10 @@ from starlette.responses import HTMLResponse, JSONResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fandle.core.physics.jit import PLAIN
-from fandle.service.progress import ABOUT
-from fandle.service.warm import Elsewhere, Warming
 from fandle.web import address
 from fandle.web.faults import fault_body
+from fandle.work.progress import ABOUT
+from fandle.work.warm import Elsewhere, Warming
 
 RETRY_S = 2
 OPEN = (address.STATIC, address.HEALTH, address.PASS)  # what needs no engine

@@ -9,6 +9,9 @@ import numpy as np
 import pytest
 from tests.amount import amount
 
+from fandle.app.carom import product
+from fandle.app.choose import plan, wish_for
+from fandle.app.situation import Situation
 from fandle.core.choice.carom import kiss_said, point_of, way_name
 from fandle.core.choice.field import Field, rails_of
 from fandle.core.choice.judge import judge
@@ -23,9 +26,6 @@ from fandle.core.steps import finish
 from fandle.core.systems.base import Count
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
-from fandle.service.carom import product
-from fandle.service.choose import plan, wish_for
-from fandle.service.situation import Situation
 
 CAROM = STANDARDS["carom-10ft"]
 NEAR, FAR, HEAD, FOOT = Rail.NEAR, Rail.FAR, Rail.HEAD, Rail.FOOT

@@ -11,6 +11,8 @@ import numpy as np
 import pytest
 from campaign.plans import layout as random_layout
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.field import Field, rails_of
 from fandle.core.choice.report import Plan
 from fandle.core.layout.ball import Ball
@@ -25,8 +27,6 @@ from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 SWEPT = 3600
 WIDE = 4  # of those directions side by side: 0.4°

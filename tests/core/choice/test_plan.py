@@ -8,6 +8,8 @@ import numpy as np
 import pytest
 from tests.amount import amount
 
+from fandle.app.choose import plan, wish_for, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.field import Field
 from fandle.core.choice.plan import rank
 from fandle.core.choice.ranked import Ranked
@@ -31,8 +33,6 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.plan import PlanAnswer
-from fandle.service.choose import plan, wish_for, wish_of
-from fandle.service.situation import Situation
 
 POOL = STANDARDS["pool-9ft"]
 TABLES = {"snooker": "snooker-12ft", "three-cushion": "carom-10ft"}

@@ -7,6 +7,8 @@ import numpy as np
 import pytest
 from tests.amount import amount
 
+from fandle.app.choose import wish_for
+from fandle.app.situation import Situation
 from fandle.core.choice.chance import Chance, chances
 from fandle.core.choice.field import Field
 from fandle.core.choice.rests import Rest, rest_of
@@ -17,8 +19,6 @@ from fandle.core.player.scatter import CLUB
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.model import Table
-from fandle.service.choose import wish_for
-from fandle.service.situation import Situation
 
 from .test_plan import random_layout
 

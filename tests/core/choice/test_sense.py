@@ -11,6 +11,8 @@ import numpy as np
 import pytest
 from tests.amount import amount
 
+from fandle.app.choose import plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.chance import shooter
 from fandle.core.choice.field import Field
 from fandle.core.choice.reach import reach_of, shortfall
@@ -33,8 +35,6 @@ from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import STANDARDS, standard_table
-from fandle.service.choose import plan, wish_of
-from fandle.service.situation import Situation
 
 from .test_plan import POOL, choose, codes, lay, random_layout
 

@@ -5,6 +5,8 @@ import math
 import pytest
 from tests.core.choice.test_plan import POOL, lay
 
+from fandle.app.position import vary
+from fandle.app.situation import Situation
 from fandle.core.choice.named import SAYS, slides_into_rail, stroke_name, stroke_says
 from fandle.core.choice.stretch import Key
 from fandle.core.choice.variations import Variation
@@ -15,8 +17,6 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.table.rails import Rail
 from fandle.core.table.speeds import default_speed
-from fandle.service.position import vary
-from fandle.service.situation import Situation
 
 KICK = lay({"cue": (1.1, 0.55), "7": (5.3, 0.5), "8": (3.2, 0.5)}, target="7")
 BANK = lay({"cue": (3.0, 2.8), "7": (4.6, 1.6)}, "straight", target="7")

@@ -8,6 +8,7 @@ import pytest
 from tests.conftest import make
 from tests.core.cases import FINE, OFF
 
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import add_ball, next_id
@@ -18,7 +19,6 @@ from fandle.core.table.pocket import mouth_at, mouths, noses
 from fandle.core.table.rails import Rail, parse_rails
 from fandle.core.table.standards import STANDARDS, usual_game
 from fandle.core.words.balls import spoken
-from fandle.service.situation import Situation
 from fandle.web.address import rounded
 
 Raw = list[tuple[str, float, float]]

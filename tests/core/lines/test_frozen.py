@@ -8,6 +8,7 @@ import pytest
 from campaign.audit import finite
 from tests.conftest import make
 
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError, EngineError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
@@ -26,7 +27,6 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, usual_game
 from fandle.formats.answers import aim_answer
 from fandle.formats.words import aim as aim_words
-from fandle.service.situation import Situation
 from fandle.web.table.view import answer
 
 MEDIUM = Stroke(3.1)

@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from tests.amount import amount
 
+from fandle.app.check import check, shoot
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.kick import solve_kick
@@ -23,7 +24,6 @@ from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS
 from fandle.core.tablecheck.own_marks import KINDS, case_of, own_marks, tuned
 from fandle.core.tablecheck.shots import BY_ID
-from fandle.service.check import check, shoot
 
 LANDS = 0.15  # diamonds
 

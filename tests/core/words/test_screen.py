@@ -11,13 +11,13 @@ import pytest
 from campaign import scenes
 from tests.amount import amount
 
+from fandle.app.situation import Kind, Situation
 from fandle.core.choice.wish import GOALS
 from fandle.core.steps import finish
 from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import Rail
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.core.words.screen import Screen
-from fandle.service.situation import Kind, Situation
 from fandle.web.speech import DRAWN, SAID, said
 from fandle.web.table.view import answer
 

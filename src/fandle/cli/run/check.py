@@ -9,6 +9,9 @@ from pathlib import Path
 
 import typer
 
+from fandle.app.check import check as check_table
+from fandle.app.check import reference_shots
+from fandle.app.diagnose import diagnose as diagnose_miss
 from fandle.cli.run.files import bytes_of, print_json, table_at
 from fandle.cli.run.layouts import layout_at, stroke_of
 from fandle.cli.run.plan import player_at
@@ -19,9 +22,6 @@ from fandle.core.table.rails import parse_rails
 from fandle.core.tablecheck.miss import SOME, Miss, off_when_met
 from fandle.formats.check import CheckAnswer, DiagnosisAnswer, ReferenceAnswer, read_check, read_contacts
 from fandle.formats.tables import table_json
-from fandle.service.check import check as check_table
-from fandle.service.check import reference_shots
-from fandle.service.diagnose import diagnose as diagnose_miss
 
 LANDED = re.compile(r"^\s*(?:(?P<off>\d+(?:\.\d+)?)\s*)?(?P<side>short|long|on|hit)\s*$")
 

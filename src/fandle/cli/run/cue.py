@@ -2,9 +2,9 @@
 
 import typer
 
+from fandle.app.cues import find_squirt
 from fandle.cli.run.files import print_json, table_at
 from fandle.formats.cues import SquirtAnswer
-from fandle.service.cues import find_squirt
 
 
 def squirt(left: float, right: float, side: float, table: str, *, as_json: bool) -> None:

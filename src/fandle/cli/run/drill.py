@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 import typer
 
+from fandle.app.practise import drill as drill_on
+from fandle.app.practise import drills
 from fandle.cli.run.files import NO_ANSWER, bytes_of, print_json, table_at
 from fandle.core.errors import BadInputError
 from fandle.core.practice.drilled import Drilled
@@ -11,8 +13,6 @@ from fandle.core.practice.drills import BY_NAME, drill_named
 from fandle.core.table.model import Table
 from fandle.formats.drill import DrillAnswer, DrillShot
 from fandle.formats.practice import read_set
-from fandle.service.practise import drill as drill_on
-from fandle.service.practise import drills
 
 SET_FILE = ".json"
 

@@ -5,6 +5,9 @@ from pathlib import Path
 
 import typer
 
+from fandle.app.choose import all_processors, wish_of
+from fandle.app.choose import plan as choose
+from fandle.app.situation import Situation
 from fandle.cli.run.files import NO_ANSWER, bytes_of, print_json
 from fandle.cli.run.layouts import layout_at, stroke_of
 from fandle.core.choice.position import next_of
@@ -16,9 +19,6 @@ from fandle.core.steps import finish
 from fandle.formats import words
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import read_player
-from fandle.service.choose import all_processors, wish_of
-from fandle.service.choose import plan as choose
-from fandle.service.situation import Situation
 
 
 def plan(

@@ -7,6 +7,13 @@ from pathlib import Path
 
 import typer
 
+from fandle.app.count import count as count_one
+from fandle.app.count import count_all
+from fandle.app.hold import hold as held
+from fandle.app.lines import aim as find_aim
+from fandle.app.shot import play
+from fandle.app.situation import Situation, situation_of
+from fandle.app.technique import is_technique, technique, techniques
 from fandle.cli.run.files import NO_ANSWER, print_json
 from fandle.cli.run.layouts import layout_at, stroke_of
 from fandle.core.errors import BadInputError
@@ -29,13 +36,6 @@ from fandle.formats.base import validated
 from fandle.formats.files import StrokeFile, read_stroke
 from fandle.formats.shots import ShotAnswer
 from fandle.formats.technique import technique_answer
-from fandle.service.count import count as count_one
-from fandle.service.count import count_all
-from fandle.service.hold import hold as held
-from fandle.service.lines import aim as find_aim
-from fandle.service.shot import play
-from fandle.service.situation import Situation, situation_of
-from fandle.service.technique import is_technique, technique, techniques
 
 
 def simulate(

@@ -14,7 +14,7 @@ def table(name: str | None, cloth: str | None, rubber: str | None, called: str |
         return
     made = table_at(name)
     if name not in STANDARDS or cloth or rubber or called:
-        from fandle.service.tables import make  # it plays on what it makes: the engine is loaded for that
+        from fandle.app.tables import make  # it plays on what it makes: the engine is loaded for that
 
         made = make(made, {}, cloth, rubber, called)
     data = table_json(made)

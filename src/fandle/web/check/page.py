@@ -8,6 +8,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.check import check_steps, reference_shots, shoot
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.player.scatter import CLUB
 from fandle.core.shot.approach import approach
@@ -24,7 +25,6 @@ from fandle.core.tablecheck.report import nearest
 from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.core.words.spoken import mixed
 from fandle.formats.tables import table_json
-from fandle.service.check import check_steps, reference_shots, shoot
 from fandle.store import club
 from fandle.web import address
 from fandle.web.check.models import (

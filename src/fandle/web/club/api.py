@@ -8,6 +8,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
+from fandle.app.tables import check, make
 from fandle.core.errors import BadInputError
 from fandle.core.shot.cue import own_cue
 from fandle.core.steps import at_once
@@ -16,7 +17,6 @@ from fandle.core.table.standards import STANDARDS
 from fandle.formats.base import Number
 from fandle.formats.names import Name
 from fandle.formats.tables import TableFile, read_table, table_json, table_of
-from fandle.service.tables import check, make
 from fandle.store import club
 from fandle.web import address
 from fandle.web.club.view import SeenModel, play_href, seen

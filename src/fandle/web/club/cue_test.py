@@ -5,9 +5,9 @@ from typing import Annotated
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
+from fandle.app.cues import SIDE, find_squirt
 from fandle.formats.base import Number
 from fandle.formats.cues import SquirtAnswer
-from fandle.service.cues import SIDE, find_squirt
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import shelf_of

@@ -5,6 +5,7 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
+from fandle.app.cues import SIDE, SPEED, START, landings
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue
 from fandle.core.shot.tips import tips_of
@@ -14,7 +15,6 @@ from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of
 from fandle.core.table.standards import LABELS, STANDARDS
 from fandle.core.words.spoken import plural_lengths, tips_word
-from fandle.service.cues import SIDE, SPEED, START, landings
 from fandle.store import club
 from fandle.store.backup import last_backup
 from fandle.web import address

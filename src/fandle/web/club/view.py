@@ -2,11 +2,11 @@
 
 from typing_extensions import TypedDict
 
+from fandle.app.tables import FIRM, Response, first_kick, response
 from fandle.core.table.condition import condition_of
 from fandle.core.table.figures import shown
 from fandle.core.table.model import Table
 from fandle.core.tablecheck.response import LEAST, MOST, Rebound
-from fandle.service.tables import FIRM, Response, first_kick, response
 from fandle.web.drawing import path
 from fandle.web.known import Mine
 from fandle.web.noted import layout_href

@@ -8,11 +8,11 @@ from fastapi.responses import HTMLResponse
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
+from fandle.app.compare import compare
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.steps import Steps
 from fandle.core.table.model import Table
-from fandle.service.compare import compare
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS

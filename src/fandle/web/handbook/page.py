@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
+from fandle.app.explore import drift, example
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.finder import FITS
 from fandle.core.handbook.page import Page, page_of
@@ -23,8 +25,6 @@ from fandle.core.table.rails import Rail, parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
 from fandle.core.tablecheck.test_shot import CARRIED, carried_words
 from fandle.core.techniques.registry import TECHNIQUES
-from fandle.service.explore import drift, example
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS

@@ -10,6 +10,8 @@ from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
+from fandle.app.situation import Situation
+from fandle.app.technique import technique
 from fandle.core.errors import BadInputError
 from fandle.core.handbook.close_work import TechniquePage, technique_page
 from fandle.core.layout.model import Layout
@@ -23,8 +25,6 @@ from fandle.core.techniques.base import NoTechnique, Technique
 from fandle.core.techniques.registry import TECHNIQUES
 from fandle.core.words.balls import spoken
 from fandle.core.words.spoken import plural_lengths
-from fandle.service.situation import Situation
-from fandle.service.technique import technique
 from fandle.web import address
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS

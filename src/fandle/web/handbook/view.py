@@ -9,6 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 from typing_extensions import TypedDict
 
+from fandle.app.explore import own_example, technique_example
+from fandle.app.situation import Situation
 from fandle.core.handbook.close_work import TechniquePage, technique_pages
 from fandle.core.handbook.holds import Curve
 from fandle.core.handbook.page import Page, all_pages
@@ -19,8 +21,6 @@ from fandle.core.table.speeds import default_speed
 from fandle.core.tablecheck.own_marks import KINDS, OwnMarks
 from fandle.core.techniques.base import Technique
 from fandle.core.words.balls import CUE
-from fandle.service.explore import own_example, technique_example
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import sum_of, verdict
 from fandle.web.drawing import diamonds_mm, path

@@ -7,6 +7,9 @@ from pydantic import AliasChoices, BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
+from fandle.app.lines import shot_line
+from fandle.app.log import attempt, landed
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.lines.solution import Solution
 from fandle.core.player.body import Build, Hand
@@ -16,9 +19,6 @@ from fandle.core.systems.catalogue import TITLES
 from fandle.core.table.rails import Rail
 from fandle.core.words.spoken import landing_word
 from fandle.formats.base import Number
-from fandle.service.lines import shot_line
-from fandle.service.log import attempt, landed
-from fandle.service.situation import Situation
 from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database

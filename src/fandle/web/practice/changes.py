@@ -5,6 +5,7 @@ from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime, timedelta
 
+from fandle.app.evening import By, Shot, grouped
 from fandle.core.player.share import wilson
 from fandle.core.practice.cards import TOPICS
 from fandle.core.practice.drills import BY_NAME
@@ -13,7 +14,6 @@ from fandle.core.practice.record import Result
 from fandle.core.systems.base import figure
 from fandle.core.words.spoken import landing_word
 from fandle.formats.base import EARLIEST, LATEST
-from fandle.service.evening import By, Shot, grouped
 from fandle.store.practice import Answered, Try
 from fandle.web.practice.models import ProgressModel, ProgressRow
 

@@ -7,11 +7,11 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.own_drills import drill_of
+from fandle.app.situation import Situation
 from fandle.core.practice.own import MOST_SAY, MOST_TRIES, Counts
 from fandle.formats.names import Name
 from fandle.formats.practice import OwnDrillFile
-from fandle.service.own_drills import drill_of
-from fandle.service.situation import Situation
 from fandle.store import practice
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT

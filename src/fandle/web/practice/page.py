@@ -10,14 +10,14 @@ from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.evening import Shot, tonight
+from fandle.app.own_drills import hands
+from fandle.app.practise import drill, drills
 from fandle.core.errors import BadInputError
 from fandle.core.practice.own import FAMILY
 from fandle.core.practice.tonight import MINUTES
 from fandle.core.steps import at_once
 from fandle.core.table.model import Table
-from fandle.service.evening import Shot, tonight
-from fandle.service.own_drills import hands
-from fandle.service.practise import drill, drills
 from fandle.store import log, practice
 from fandle.store.database import Database
 from fandle.store.practice import Try

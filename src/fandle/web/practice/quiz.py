@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
+from fandle.app.evening import By
 from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to
 from fandle.core.practice.cards import Deck
@@ -17,7 +18,6 @@ from fandle.core.systems import halving
 from fandle.core.systems.base import figure
 from fandle.core.table.model import Table
 from fandle.core.words.spoken import landing_word
-from fandle.service.evening import By
 from fandle.store import log, practice
 from fandle.store.practice import Answered
 from fandle.store.preferences import preference, set_preference

@@ -8,6 +8,10 @@ from dataclasses import replace
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 
+from fandle.app.choose import all_processors
+from fandle.app.position import vary
+from fandle.app.situation import Situation
+from fandle.app.strategy import Strategy, strategy
 from fandle.core.choice.advice import NAMES, points_away, risk_of
 from fandle.core.choice.after import left, next_said
 from fandle.core.choice.rules import cost_of_foul
@@ -15,10 +19,6 @@ from fandle.core.choice.told import Line
 from fandle.core.choice.variations import Variation
 from fandle.core.choice.wish import GOALS, Goal
 from fandle.core.errors import FandleError
-from fandle.service.choose import all_processors
-from fandle.service.position import vary
-from fandle.service.situation import Situation
-from fandle.service.strategy import Strategy, strategy
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.figures import mark

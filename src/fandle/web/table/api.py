@@ -7,6 +7,7 @@ from fastapi import APIRouter, Body, Request
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict, Field
 
+from fandle.app.situation import Situation
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import Turning, add_ball, edited, moved_to
 from fandle.core.layout.model import Layout
@@ -23,8 +24,6 @@ from fandle.core.words.balls import CUE
 from fandle.formats.base import Number
 from fandle.formats.files import LAYOUT_FORMAT, BallFile, StateFile, layout_json, layout_of, read_layout
 from fandle.formats.tables import table_json
-from fandle.service.situation import Situation
-from fandle.service.warm import Elsewhere, Warming
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import carried_of, mine_of, player_of, shelf_of, tip_of
@@ -36,6 +35,7 @@ from fandle.web.table.models import AnswerModel, SceneModel
 from fandle.web.table.replies import EditedModel, HealthModel, HeldModel, HrefModel, ReadModel
 from fandle.web.table.view import answer
 from fandle.web.work import works_of
+from fandle.work.warm import Elsewhere, Warming
 
 router = APIRouter()
 LARGEST_FILE = 1_000_000  # bytes of a layout file

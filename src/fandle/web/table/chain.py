@@ -1,12 +1,12 @@
 """The chain of corrections as a waterfall, and what the rubber's give does, in words."""
 
+from fandle.app.situation import Situation
 from fandle.core.lines.solution import Aim, Solution
 from fandle.core.shot.side import running
 from fandle.core.table.model import Table
 from fandle.core.table.speeds import lengths_of
 from fandle.core.tablecheck.response import depth
 from fandle.core.words.spoken import plural_lengths, side_name, tips_word
-from fandle.service.situation import Situation
 from fandle.web.table.models import ChainRow
 from fandle.web.table.stroke_models import StrokeModel
 

@@ -1,5 +1,7 @@
 """What is said of a chosen line besides its mark: the system's own number, the back sight, the further contacts."""
 
+from fandle.app.answer import Answer, Played
+from fandle.app.situation import Situation
 from fandle.core.lines.helps import AHEAD_M, BackSight
 from fandle.core.lines.marks import from_pocket, inches
 from fandle.core.lines.pocket_sights import PocketSight, back_of_side, beside_jaw
@@ -7,8 +9,6 @@ from fandle.core.lines.solution import Solution
 from fandle.core.systems.base import Count
 from fandle.core.systems.own import own_in_words, own_of
 from fandle.core.table.model import Table
-from fandle.service.answer import Answer, Played
-from fandle.service.situation import Situation
 from fandle.web.table.help_models import Help, OwnMark
 
 

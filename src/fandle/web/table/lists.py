@@ -1,9 +1,9 @@
 """The room for error in figures, and the question turned round."""
 
+from fandle.app.hold import hold_mark
+from fandle.app.situation import Situation
 from fandle.core.lines.solution import Refusal, Solution
 from fandle.formats.answers import StrokeAnswer
-from fandle.service.hold import hold_mark
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.table.replies import HeldModel
 

@@ -6,15 +6,15 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
+from fandle.app.diagnose import diagnose
+from fandle.app.lines import shot_line
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.steps import at_once
 from fandle.core.table.rails import Contact, parse_rails
 from fandle.core.tablecheck.miss import SOME, Miss
 from fandle.core.tablecheck.next_aim import Advice
 from fandle.formats.base import Number
-from fandle.service.diagnose import diagnose
-from fandle.service.lines import shot_line
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.speech import said, screen_of

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, RedirectResponse
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.situation import Situation
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.layout.edit import moved_to
@@ -19,7 +20,6 @@ from fandle.core.words.glossary import WORDS
 from fandle.core.words.screen import Screen
 from fandle.formats.files import layout_of
 from fandle.formats.tables import table_json
-from fandle.service.situation import Situation
 from fandle.store.database import Database
 from fandle.store.queries import first_layouts, layouts_named
 from fandle.web import address

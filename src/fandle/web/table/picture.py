@@ -1,5 +1,7 @@
 """What the Table room draws for a solved line: paths, marks, the mirror view. No words but those at a contact."""
 
+from fandle.app.answer import Played
+from fandle.app.situation import Situation
 from fandle.core.layout.model import Layout
 from fandle.core.lines.helps import BackSight
 from fandle.core.lines.marks import diamond_along
@@ -7,8 +9,6 @@ from fandle.core.lines.solution import Solution
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import CUE
-from fandle.service.answer import Played
-from fandle.service.situation import Situation
 from fandle.web.drawing import diamonds_mm, mm, polyline
 from fandle.web.table.models import AcrossLine, PictureModel
 from fandle.web.table.unfolded import unfolded

@@ -8,6 +8,8 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import Response, StreamingResponse
 
+from fandle.app.choose import all_processors, plan, wish_of
+from fandle.app.situation import Situation
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.wish import Wish
 from fandle.core.errors import FandleError
@@ -18,9 +20,6 @@ from fandle.core.table.speeds import default_speed, speed_of
 from fandle.core.words.screen import Screen
 from fandle.formats.plan import PlanAnswer, SoFarAnswer
 from fandle.formats.player import PlayerFile
-from fandle.service.choose import all_processors, plan, wish_of
-from fandle.service.latest import Latest
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.known import habits_of, player_of, shelf_of, tip_of
@@ -29,6 +28,7 @@ from fandle.web.table.api import scene_layout
 from fandle.web.table.plan_models import PlanQuestion
 from fandle.web.table.rows import rows_of, shut_rows
 from fandle.web.work import works_of
+from fandle.work.latest import Latest
 
 router = APIRouter()
 NDJSON = "application/x-ndjson"

@@ -2,13 +2,13 @@
 
 import math
 
+from fandle.app.situation import Situation
 from fandle.core.lines.marks import Marks
 from fandle.core.lines.reading import Reading, on_rail, read_at
 from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Solution
 from fandle.core.table.rails import Rail
 from fandle.core.words.balls import spoken
-from fandle.service.situation import Situation
 
 
 def reading_of(best: Solution, asked: Situation) -> Reading:

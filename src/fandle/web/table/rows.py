@@ -3,6 +3,9 @@
 import math
 from collections.abc import Iterable
 
+from fandle.app.answer import chosen_of
+from fandle.app.carom import product_said
+from fandle.app.situation import Situation
 from fandle.core.choice.after import After, left, next_said, stops
 from fandle.core.choice.carom import kiss_said, when_said
 from fandle.core.choice.named import stroke_says
@@ -23,9 +26,6 @@ from fandle.core.table.speeds import lengths_of, speed_word
 from fandle.core.techniques.registry import TECHNIQUE_TITLES
 from fandle.core.words.balls import CUE, spoken
 from fandle.core.words.spoken import side_name, tips_word
-from fandle.service.answer import chosen_of
-from fandle.service.carom import product_said
-from fandle.service.situation import Situation
 from fandle.web.drawing import mm, path, polyline
 from fandle.web.figures import mark
 from fandle.web.table.row_models import EndModel, RowModel, ShutModel

@@ -9,6 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 from typing_extensions import TypedDict
 
+from fandle.app.player import Made, from_log
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.player.fit import Fit
 from fandle.core.player.scatter import Player, player_asked, player_named
@@ -16,8 +18,6 @@ from fandle.core.practice.record import Result
 from fandle.core.steps import Steps
 from fandle.formats.base import Number
 from fandle.formats.player import PlayerFile
-from fandle.service.player import Made, from_log
-from fandle.service.situation import Situation
 from fandle.store import log
 from fandle.store.preferences import set_preference
 from fandle.web import address

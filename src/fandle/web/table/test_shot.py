@@ -4,12 +4,12 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 from typing_extensions import TypedDict
 
+from fandle.app.situation import Situation
 from fandle.core.errors import BadInputError
 from fandle.core.systems.base import figure
 from fandle.core.systems.catalogue import TITLES
 from fandle.core.tablecheck.test_shot import CARRIED, MOST, sets_it, shift_of
 from fandle.formats.base import Number
-from fandle.service.situation import Situation
 from fandle.store.preferences import preference, set_preference
 from fandle.web import address
 from fandle.web.faults import KEPT

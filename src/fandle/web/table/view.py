@@ -3,6 +3,9 @@
 from dataclasses import replace
 from typing import cast
 
+from fandle.app.answer import Answer, Played
+from fandle.app.answer import answer as answer_to
+from fandle.app.situation import Situation
 from fandle.core.constants import TIP_DIAMETER_M
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.edit import absent
@@ -22,9 +25,6 @@ from fandle.core.words.balls import spoken
 from fandle.core.words.spoken import side_name
 from fandle.formats.answers import aim_answer
 from fandle.formats.files import layout_json
-from fandle.service.answer import Answer, Played
-from fandle.service.answer import answer as answer_to
-from fandle.service.situation import Situation
 from fandle.web import address
 from fandle.web.counting import counted
 from fandle.web.figures import FRAME_WORDS, mark

@@ -1,0 +1,1 @@
+"""Long work: bounded, shown, stopped, remembered; and the engine made ready for it."""
