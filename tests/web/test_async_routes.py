@@ -9,11 +9,11 @@ WEB = Path(__file__).parent.parent.parent / "src/fandle/web"
 # what async routes call themselves: solvers and threads are asked, replies are put together; none of these reads a
 # record, solves anything, or takes longer for a larger club. A name is added only after looking at what it does.
 LIGHT = {
-    "BadInputError", "Counts", "RedirectResponse", "Response", "StreamingResponse", "Teller", "_Told", "_answered", "_drift", "_example",
-    "_from_log", "_page", "_streamed", "_told", "_variation", "abs", "answer", "at_once", "body", "checked", "compared",
-    "decode", "drill_of", "enter", "get", "isinstance", "known", "lines", "model_dump", "now", "of", "page_of",
-    "page_text", "parse_qs", "pass_response", "preferred", "read", "received", "require_target", "room_for_long",
-    "rounded", "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "shelf_of", "show", "str", "sum",
+    "BadInputError", "Counts", "RedirectResponse", "Response", "Teller", "_Told", "_answered", "_drift", "_example",
+    "_from_log", "_page", "_told", "_variation", "abs", "all_processors", "answer", "at_once", "body", "checked", "compared",
+    "decode", "drill_of", "dumps", "enter", "get", "isinstance", "known", "len", "max", "model_dump", "now", "of", "page_of",
+    "page_text", "parse_qs", "pass_response", "plan", "preferred", "read", "received", "require_target", "room_for_long",
+    "rounded", "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "shelf_of", "show", "solve", "str", "strategy", "streamed", "sum",
     "trust_map", "upper", "vary", "works_of",
 }  # fmt: skip
 ROUTES = {"get", "post", "put", "patch", "delete"}

@@ -15,7 +15,7 @@ from fandle.formats.files import layout_json, read_layout
 from fandle.formats.plan import PlanAnswer
 from fandle.formats.player import PlayerFile
 from fandle.web import address
-from fandle.web.work import Works
+from fandle.work.solvers import Works
 
 LAYOUT = {**CONTRACT_LAYOUT, "target": "2"}
 FAST = {"layout": LAYOUT, "draws": 40, "strokes": "this"}

@@ -2,7 +2,7 @@
 
 import logging
 import os
-from collections.abc import Generator, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 
 from fandle.app.situation import Situation
@@ -10,7 +10,7 @@ from fandle.app.technique import techniques
 from fandle.core.choice.close_work import Close
 from fandle.core.choice.field import Field
 from fandle.core.choice.more import how_many_more, once_each
-from fandle.core.choice.plan import Found, rank
+from fandle.core.choice.plan import Partial, rank
 from fandle.core.choice.ranked import Ranked
 from fandle.core.choice.refused import refused
 from fandle.core.choice.report import Plan, SoFar
@@ -23,14 +23,14 @@ from fandle.core.lines.question import ANY, wanted_mouths
 from fandle.core.player.draws import check_draws
 from fandle.core.player.scatter import Player
 from fandle.core.shot.play import object_run
-from fandle.core.steps import quietly
+from fandle.core.steps import Steps, Telling, quietly, relay
 from fandle.core.techniques.base import Technique
 
 LOG = logging.getLogger(__name__)
 CLOSE = ("M20", "M21", "M22", "M24", "M25")  # techniques that are a line by themselves
 POSITION = "M26"  # and the one that is for the next ball
 FIRST = 8  # lines told on the way
-Planning = Generator[SoFar | None, None, Plan]
+Planning = Telling[SoFar, Plan]
 
 
 def wish_of(goal: str, player: Player, strokes: str, pocket: str | None, draws: int, seed: int, layout: Layout) -> Wish:
@@ -67,15 +67,11 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
         return Plan(wish.goal, layout.game, on, ("nothing_on",), wish.player, wish.draws, (), (), "No ball is on.")
     field = Field.of(layout, threads)
     close = (yield from _close(asked, wish)) if wish.usual else []
-    ranking = rank(field, asked.stroke, wish, close)
-    while True:
-        try:
-            partial = next(ranking)
-        except StopIteration as done:
-            ranked: Found = done.value
-            break
-        known = () if partial is None else _told(field, asked, wish, partial.lines[:FIRST])
-        yield None if partial is None else SoFar(partial.progress, wish.draws, known)
+
+    def known(so_far: Partial) -> SoFar:
+        return SoFar(so_far.progress, wish.draws, _told(field, asked, wish, so_far.lines[:FIRST]))
+
+    ranked = yield from relay(rank(field, asked.stroke, wish, close), known)
     found: list[Line] = []
     for first in range(0, len(ranked.lines), FIRST):
         found += _told(field, asked, wish, ranked.lines[first : first + FIRST])
@@ -88,7 +84,7 @@ def plan(asked: Situation, wish: Wish, threads: int = 1) -> Planning:
     return Plan(wish.goal, layout.game, on, notes, wish.player, wish.draws, lines, tuple(closed), say, more)
 
 
-def _close(asked: Situation, wish: Wish) -> Generator[None, None, list[Close]]:
+def _close(asked: Situation, wish: Wish) -> Steps[list[Close]]:
     """The techniques that work on the ball to be hit, in steps."""
     layout = asked.layout
     if layout.target is None or layout.table.pockets is None:

@@ -1,6 +1,5 @@
 """Where a system can be trusted on this table, and which to prefer where. Maps are kept until something changes."""
 
-from collections.abc import Generator
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +17,7 @@ from fandle.core.handbook.trust import (
 )
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import HOUSE, Cue
+from fandle.core.steps import Telling
 from fandle.core.systems.catalogue import known
 from fandle.core.table.rails import Rail
 from fandle.work.latest import Latest
@@ -29,9 +29,7 @@ _MAPS: Latest[TrustMap] = Latest()
 _NEAREST: Latest[Any] = Latest()
 
 
-def trust_map(
-    method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE
-) -> Generator[Part | None, None, TrustMap]:
+def trust_map(method: str, layout: Layout, rails: tuple[Rail, ...], cue: Cue = HOUSE) -> Telling[Part, TrustMap]:
     """Where on the bed a system's own aim over these rails hits the layout's target; told column by column."""
     name = known(method)
     layout.require_target()
@@ -51,7 +49,7 @@ class Progress:
     part: float
 
 
-def preferred(layout: Layout, cue: Cue = HOUSE) -> Generator[Progress | None, None, list[Preferred]]:
+def preferred(layout: Layout, cue: Cue = HOUSE) -> Telling[Progress, list[Preferred]]:
     """Of the systems over one, two and three rails each: which lands nearest from where; tells how far it is."""
     layout.require_target()
     grid, pictures, done = grid_of(layout.table, *COARSE), [], 0

@@ -40,8 +40,8 @@ from fandle.web.table import page as table_page
 from fandle.web.table import plan as table_plan
 from fandle.web.table import steady, test_shot
 from fandle.web.waiting import Waiting, preparing_of, waiting_page
-from fandle.web.work import Works
 from fandle.work.latest import Latest
+from fandle.work.solvers import Works
 from fandle.work.warm import Elsewhere, Warming
 
 HERE = Path(__file__).parent

@@ -15,7 +15,7 @@ from fandle.web.bodies import RefusedError
 from fandle.web.devices import TooManyTriesError
 from fandle.web.faults import fault_body, fault_response, of_input
 from fandle.web.gate import SECURITY
-from fandle.web.work import RETRY_S, BusyError, ClientGoneError
+from fandle.work.solvers import RETRY_S, BusyError, ClientGoneError
 
 LOG = logging.getLogger(__name__)
 GONE = 499  # the client closed the request: nobody reads this

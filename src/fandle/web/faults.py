@@ -1,5 +1,6 @@
 """How a fault is told: one JSON shape for programs, a page in the room's look for whoever opens an address."""
 
+import json
 from collections.abc import Sequence
 from typing import Any
 
@@ -8,7 +9,7 @@ from fastapi.responses import JSONResponse
 from starlette.responses import Response
 from typing_extensions import TypedDict
 
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, FandleError
 
 CODES = {
     400: "bad_request", 401: "no_pass", 403: "refused", 404: "not_found", 405: "wrong_method", 408: "slow",
@@ -43,6 +44,11 @@ KEPT: dict[int | str, dict[str, Any]] = {
 def fault_body(status: int, error: str, field: str = "", code: str = "", balls: Sequence[str] = ()) -> Fault:
     """A fault as every route tells it. code: where none is given, the status says it in a word."""
     return {"error": error, "code": code or CODES.get(status, "failed"), "field": field, "balls": list(balls)}
+
+
+def fault_line(error: FandleError) -> str:
+    """What went wrong after an answer of lines had begun: its last line."""
+    return json.dumps(fault_body(422, str(error), code=error.code)) + "\n"
 
 
 def of_input(error: BadInputError) -> Fault:

@@ -19,7 +19,7 @@ from fandle.web import address
 from fandle.web.bodies import LARGE, RefusedError, bounded
 from fandle.web.devices import COOKIE, Devices
 from fandle.web.settings import LOOPBACK, Settings
-from fandle.web.work import Works
+from fandle.work.solvers import Works
 
 READS = ("GET", "HEAD", "OPTIONS")
 JSON_TYPE, TEXT, FORM = "application/json", "text/plain", "application/x-www-form-urlencoded"

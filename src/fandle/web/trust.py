@@ -1,8 +1,6 @@
 """Where on this table a system can be trusted, and which to prefer where: maps told while they are worked out."""
 
-import json
 import math
-from collections.abc import AsyncIterator, Callable, Generator
 from dataclasses import replace
 from typing import Any, TypeVar
 
@@ -13,7 +11,7 @@ from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 
 from fandle.app.trust import Progress, preferred, trust_map
-from fandle.core.errors import BadInputError, FandleError
+from fandle.core.errors import BadInputError
 from fandle.core.handbook.page import page_of
 from fandle.core.handbook.trust import NONE, Grid, Part, Preferred, TrustMap
 from fandle.core.layout.model import Layout
@@ -25,10 +23,9 @@ from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.handbook.page import Asked, Example, asked_of
 from fandle.web.known import Shelf, readable, shelf_of
-from fandle.web.work import works_of
+from fandle.web.tasks import streamed
 
 router = APIRouter(responses=FAULTS)
-NDJSON = "application/x-ndjson"
 T = TypeVar("T")
 OVER = {1: "Over one rail", 2: "Over two rails", 3: "Over three rails"}
 PICTURES = 3  # answers in one, each with the time of a question
@@ -62,7 +59,7 @@ async def post_map(question: MapQuestion, request: Request) -> StreamingResponse
     """
     method = known(question.method)
     asked, checked = await run_in_threadpool(_mapped, method, question, request)
-    return _streamed(request, trust_map(method, asked.layout, asked.rails, asked.cue), _Told(checked=checked).of)
+    return streamed(request, trust_map(method, asked.layout, asked.rails, asked.cue), _Told(checked=checked).of)
 
 
 def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Asked, bool]:
@@ -126,7 +123,7 @@ async def post_prefer(question: PreferQuestion, request: Request) -> StreamingRe
             return {"progress": found.part}
         return {"progress": 1.0, "pictures": [_picture(layout, each) for each in found]}
 
-    return _streamed(request, preferred(layout, asked.cue), told, PICTURES)
+    return streamed(request, preferred(layout, asked.cue), told, PICTURES)
 
 
 def _picture(layout: Layout, found: Preferred) -> dict[str, Any]:
@@ -176,19 +173,3 @@ def _names(table: Table, grid: Grid, mine: np.ndarray[Any, np.dtype[np.bool_]]) 
     i, j = np.unravel_index(inside.argmax(), inside.shape)
     x, y = float(grid.xs[i]) * table.diamond_x * 1000, table.width * 1000 - float(grid.ys[j]) * table.diamond_y * 1000
     return [(round(x), round(y))]
-
-
-def _streamed(
-    request: Request, steps: Generator[Any, None, T], told: Callable[[Any], dict[str, Any]], questions: int = 1
-) -> StreamingResponse:
-    works = works_of(request)
-    works.room_for_long()
-
-    async def lines() -> AsyncIterator[str]:
-        try:
-            async for found in works.stream(steps, questions):
-                yield json.dumps(told(found), allow_nan=False) + "\n"
-        except FandleError as error:  # the answer has begun: told in it
-            yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
-
-    return StreamingResponse(lines(), media_type=NDJSON)

@@ -4,7 +4,7 @@ All directions are swept once a stroke; what is wanted in them falls into stretc
 on a few of the draws, and the kept one is played on all.
 """
 
-from collections.abc import Generator, Sequence
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass
 from itertools import product
@@ -35,6 +35,7 @@ from fandle.core.errors import BadInputError
 from fandle.core.player.draws import draws
 from fandle.core.shot.cue import Cue
 from fandle.core.shot.stroke import Stroke
+from fandle.core.steps import Telling
 
 HEIGHTS_FOR = 8  # best lines that are tried with a low and a high tip, too, and all without a rail
 HERE, STRAIGHT, USUALLY = 0.1, 0.5, 0.75  # of the work done once the given stroke, the usual ones, curves are known
@@ -56,7 +57,7 @@ class Found:
     others: tuple[Aimed, ...]
 
 
-Ranking = Generator[Partial | None, None, Found]
+Ranking = Telling[Partial, Found]
 
 
 def rank(field: Field, stroke: Stroke, wish: Wish, close: Sequence[Close] = ()) -> Ranking:
@@ -67,7 +68,7 @@ def rank(field: Field, stroke: Stroke, wish: Wish, close: Sequence[Close] = ()) 
     return Found(best_first(field, lines, wish), tuple(others))
 
 
-def _lines(search: Search, stroke: Stroke, close: Sequence[Close]) -> Generator[Partial | None, None, list[Ranked]]:
+def _lines(search: Search, stroke: Stroke, close: Sequence[Close]) -> Telling[Partial, list[Ranked]]:
     """The lines at the stroke given, at the usual ones, by curves, with other heights, and the close work, in steps."""
     field, wish = search.field, search.wish
     carom = field.court.rules.counts == "point"

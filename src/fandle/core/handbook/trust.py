@@ -5,7 +5,6 @@ what `fandle count` says of a cue ball there.
 """
 
 import math
-from collections.abc import Generator
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -15,7 +14,7 @@ from numpy.typing import NDArray
 from fandle.core.layout.model import Layout
 from fandle.core.layout.place import hangs
 from fandle.core.shot.cue import HOUSE, Cue
-from fandle.core.steps import Steps, quietly
+from fandle.core.steps import Steps, Telling, quietly
 from fandle.core.systems.catalogue import BY_EYE, METHODS, orders_of
 from fandle.core.systems.mapped import landings
 from fandle.core.table.model import Table
@@ -102,7 +101,7 @@ class Part(NamedTuple):
 
 def trust(
     method: str, layout: Layout, rails: tuple[Rail, ...], grid: Grid, cue: Cue = HOUSE, block: int = BLOCK
-) -> Generator[Part | None, None, TrustMap]:
+) -> Telling[Part, TrustMap]:
     """A system's map over one order of rails, played with this cue; tells every block of columns on the way."""
     found = TrustMap(grid, free(layout, grid), np.full(grid.shape, math.nan), np.full(grid.shape, math.nan))
     for first in range(0, len(grid.xs), block):

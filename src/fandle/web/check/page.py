@@ -41,7 +41,7 @@ from fandle.web.faults import FAULTS
 from fandle.web.known import Shelf, linked_table, player_of, shelf_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.stroke_words import stroke_words
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 
@@ -49,7 +49,7 @@ router = APIRouter(responses=FAULTS)
 @router.get(address.CHECK_ROOM, response_class=HTMLResponse)
 async def check_room(request: Request) -> HTMLResponse:
     """The reference shots of one table, to be played and entered one by one."""
-    context = await works_of(request).run(request, at_once(lambda: _room(request)), quick=False)
+    context = await solve(request, at_once(lambda: _room(request)), quick=False)
     return await run_in_threadpool(request.app.state.templates.TemplateResponse, request, "check.html", context)
 
 
@@ -130,7 +130,7 @@ async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
         others = {name: each for name, each in shelf.tables().items() if name != question.table}
         return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, checked(), quick=False)
+    return await solve(request, checked(), quick=False)
 
 
 def _seen(shot: PlayedModel, table: Table) -> Seen:

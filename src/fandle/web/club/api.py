@@ -23,7 +23,7 @@ from fandle.web.club.view import SeenModel, play_href, seen
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import mine_of, shelf_of
 from fandle.web.table.api import LARGEST_FILE
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter()
 Id = Annotated[int, Path(ge=1, le=2**53)]
@@ -113,7 +113,7 @@ class ChangedModel(SeenModel):
 async def post_preview(form: TableForm, request: Request) -> SeenModel:
     """What a table would do, before it is kept; its figures after words were chosen."""
     shelf = shelf_of(request)
-    return await works_of(request).run(request, at_once(lambda: seen(form.table(shelf.table(form.base)))))
+    return await solve(request, at_once(lambda: seen(form.table(shelf.table(form.base)))))
 
 
 @router.post(address.CLUB_TABLES, responses=KEPT)

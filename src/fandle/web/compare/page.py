@@ -23,7 +23,7 @@ from fandle.web.table.api import Question, scene_of, situation
 from fandle.web.table.link import known_with
 from fandle.web.table.models import SceneModel
 from fandle.web.table.page import first_situation
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 
@@ -41,7 +41,7 @@ class CompareModel(TypedDict):
 async def compare_room(request: Request) -> HTMLResponse:
     """All systems side by side on the layout in the address."""
     asked, favourite, fault = await run_in_threadpool(_asked, request)
-    shown = await works_of(request).run(request, compared(asked, favourite))
+    shown = await solve(request, compared(asked, favourite))
     return await run_in_threadpool(_page, request, asked.table, shown, fault)
 
 
@@ -79,7 +79,7 @@ def _page(request: Request, table: Table, shown: CompareModel, fault: str) -> HT
 async def post_compare(question: Question, request: Request) -> CompareModel:
     """Every system on a layout, those that land nearest first."""
     asked, favourite = await run_in_threadpool(lambda: (situation(question, request), mine_of(request).system))
-    shown = await works_of(request).run(request, compared(asked, favourite))
+    shown = await solve(request, compared(asked, favourite))
     return said(shown, screen_of(request, asked.table, turns=False))
 
 

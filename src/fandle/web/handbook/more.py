@@ -17,7 +17,7 @@ from fandle.web.drawing import path
 from fandle.web.faults import FAULTS
 from fandle.web.known import linked_table, shelf_of
 from fandle.web.speech import screen_of
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 Context = dict[str, Any]
@@ -48,7 +48,7 @@ def _disputes(table: Table) -> Context:
 async def _page(request: Request, name: str, title: str, made: Callable[[Table], Context]) -> HTMLResponse:
     """A page with its figures on the table of its link."""
     table, label, fault = await run_in_threadpool(linked_table, request)
-    found = await works_of(request).run(request, at_once(lambda: made(table)), quick=False)
+    found = await solve(request, at_once(lambda: made(table)), quick=False)
     told: Context = {"fault": fault, "title": title, "kind": name, "name": label, **found}
     return await run_in_threadpool(_show, request, table, told)
 

@@ -36,7 +36,7 @@ from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 
@@ -121,7 +121,7 @@ async def system_page(method: str, request: Request) -> HTMLResponse:
         return await run_in_threadpool(_index, request, f"There is no system {method}: choose one of these.")
     page = page_of(method)
     asked, fault = await run_in_threadpool(_opened, page, request)
-    shown = await works_of(request).run(request, _example(page, asked))
+    shown = await solve(request, _example(page, asked))
     return await run_in_threadpool(_show, request, page, asked, shown, fault)
 
 
@@ -191,7 +191,7 @@ async def post_example(method: str, asked: Example, request: Request) -> Example
     """The live example: the sum, the landing, the hands, and the other systems on the same layout."""
     page = page_of(method)
     wanted = await run_in_threadpool(asked_of, page, asked, request)
-    shown = await works_of(request).run(request, _example(page, wanted))
+    shown = await solve(request, _example(page, wanted))
     return said(shown, screen_of(request, wanted.layout.table, turns=False))
 
 
@@ -200,7 +200,7 @@ async def post_drift(method: str, asked: Example, request: Request) -> DriftMode
     """How the system lands along its page's row of cue balls, by cloth and by pace."""
     page = page_of(method)
     wanted = await run_in_threadpool(asked_of, page, asked, request)
-    return await works_of(request).run(request, _drift(page, wanted), quick=False)
+    return await solve(request, _drift(page, wanted), quick=False)
 
 
 def _drift(page: Page, asked: Asked) -> Steps[DriftModel]:

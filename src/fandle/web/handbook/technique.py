@@ -33,7 +33,7 @@ from fandle.web.moment import MomentModel, moment_model
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Scene, scene_layout, scene_of
 from fandle.web.table.models import SceneModel
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 
@@ -96,7 +96,7 @@ async def show(method: str, request: Request) -> HTMLResponse:
     """A technique's page, its example the layout in the address if there is one."""
     page = technique_page(method)
     asked, fault = await run_in_threadpool(_opened, page, request)
-    found = await works_of(request).run(request, at_once(lambda: _model(page.method, asked)))
+    found = await solve(request, at_once(lambda: _model(page.method, asked)))
     return await run_in_threadpool(_show, request, page, asked, found, fault)
 
 
@@ -158,7 +158,7 @@ def _beside(page: TechniquePage) -> tuple[str, str]:
 async def post_technique(method: str, question: TechniqueQuestion, request: Request) -> TechniqueModel:
     """A technique solved on a layout."""
     asked = await run_in_threadpool(_question, question, request)
-    shown = await works_of(request).run(request, at_once(lambda: _model(method.upper(), asked)))
+    shown = await solve(request, at_once(lambda: _model(method.upper(), asked)))
     return said(shown, screen_of(request, asked.layout.table, turns=False))
 
 

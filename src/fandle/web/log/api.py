@@ -29,7 +29,7 @@ from fandle.web.faults import KEPT
 from fandle.web.known import HABITS, TIP, shelf_of
 from fandle.web.noted import noted_attempt, noted_situation
 from fandle.web.table.api import Question, situation
-from fandle.web.work import works_of
+from fandle.web.tasks import solve, works_of
 
 router = APIRouter()
 Uid = Annotated[str, Field(pattern=r"^[A-Za-z0-9-]{8,64}$")]
@@ -121,7 +121,7 @@ async def post_attempt(new: NewAttempt, request: Request) -> Told:
     """Note an attempt. The same uid again is the same attempt: nothing is kept twice."""
     database: Database = request.app.state.database
     asked = address.rounded(await works_of(request).read(situation, new.question, request))
-    best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
+    best = await solve(request, at_once(lambda: shot_line(asked)))
     return await run_in_threadpool(keep, database, new, asked, best)
 
 
@@ -137,7 +137,7 @@ async def post_here(question: Question, request: Request) -> HereModel:
     """What was made of this very shot before: same balls, same rails, on this table as it is."""
     database: Database = request.app.state.database
     asked = address.rounded(await works_of(request).read(situation, question, request))
-    best = await works_of(request).run(request, at_once(lambda: shot_line(asked)))
+    best = await solve(request, at_once(lambda: shot_line(asked)))
     return await run_in_threadpool(_here, database, asked, best)
 
 

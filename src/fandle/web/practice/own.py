@@ -19,7 +19,7 @@ from fandle.web.known import player_of, shelf_of
 from fandle.web.practice.models import MadeModel
 from fandle.web.speech import said, screen_of
 from fandle.web.table.link import known_with
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 
@@ -42,7 +42,7 @@ async def post_own(note: OwnNote, request: Request) -> MadeModel:
     """Make a drill of a layout's line; where the line cannot be drilled, the reason is told and nothing is kept."""
     asked = await run_in_threadpool(_asked, note, request)
     counts = Counts(note.stop, note.wanted_hits, note.out_of)
-    made = await works_of(request).run(request, drill_of(asked, note.title, note.say, counts), quick=False)
+    made = await solve(request, drill_of(asked, note.title, note.say, counts), quick=False)
     data = OwnDrillFile.of(made).model_dump(mode="json")
     new = await run_in_threadpool(practice.keep_drill, request.app.state.database, made.name, data)
     shown: MadeModel = {

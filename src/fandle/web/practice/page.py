@@ -40,7 +40,7 @@ from fandle.web.practice.models import (
 )
 from fandle.web.practice.present import drill_model, record, tonight_model
 from fandle.web.speech import said, screen_of
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 NEWEST = 400  # attempts of the log that a plan is made from
@@ -51,7 +51,7 @@ DAY_S = 86400.0
 async def practice_room(request: Request) -> HTMLResponse:
     """Tonight's plan, the drills, the quiz and the progress on one table."""
     table, name, fault = await run_in_threadpool(linked_table, request)
-    context = await works_of(request).run(request, at_once(lambda: _context(request, table, name, fault)), quick=False)
+    context = await solve(request, at_once(lambda: _context(request, table, name, fault)), quick=False)
     return await run_in_threadpool(request.app.state.templates.TemplateResponse, request, "practice.html", context)
 
 
@@ -131,7 +131,7 @@ async def post_tonight(question: PracticeQuestion, request: Request) -> TonightM
         plan = tonight_model(tonight(shots_of(rows, shelf.known, now), played, question.minutes, table, own))
         return said(plan, screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, at_once(made), quick=False)
+    return await solve(request, at_once(made), quick=False)
 
 
 def days_since(text: str, now: datetime) -> float | None:
@@ -165,7 +165,7 @@ async def post_drill(question: PracticeQuestion, request: Request) -> DrillModel
         told = drill_model(found, practice.made(database, wanted.name), () if question.sums else hands(found))
         return said(told, screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, at_once(made), quick=False)
+    return await solve(request, at_once(made), quick=False)
 
 
 @router.post(address.TRIES, responses=KEPT)

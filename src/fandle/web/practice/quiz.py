@@ -31,7 +31,7 @@ from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, R
 from fandle.web.practice.page import NEWEST, shots_of
 from fandle.web.practice.present import asked_model, level_of
 from fandle.web.speech import said, screen_of
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter(responses=FAULTS)
 QUIZ = "quiz"  # among the settings: how hard it is, and the cards
@@ -74,7 +74,7 @@ async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
         found = asked_model(topic, seed, difficulty, _made(table, topic, seed, difficulty, system))
         return said(found, screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, at_once(made), quick=False)
+    return await solve(request, at_once(made), quick=False)
 
 
 @router.post(address.REPLY, responses=KEPT)
@@ -89,7 +89,7 @@ async def post_reply(reply: Reply, request: Request) -> RepliedModel:
         _keep(request, reply, found, off, allowed)
         return said(found, screen_of(request, table, turns=False))
 
-    return await works_of(request).run(request, at_once(judged), quick=False)
+    return await solve(request, at_once(judged), quick=False)
 
 
 def _keep(request: Request, reply: Reply, found: RepliedModel, off: float | None, allowed: float) -> None:
@@ -151,4 +151,4 @@ async def get_progress(
             tries, answers, shots, now, days, by, goal, titles(database, {each.drill for each in tries})
         )
 
-    return await works_of(request).run(request, at_once(made), quick=False)
+    return await solve(request, at_once(made), quick=False)

@@ -1,8 +1,6 @@
 """After the hit: what one change does to the line, and the best lines of hit, pot and safe side by side."""
 
-import json
 import math
-from collections.abc import AsyncIterator
 from dataclasses import replace
 
 from fastapi import APIRouter, Request
@@ -18,16 +16,14 @@ from fandle.core.choice.rules import cost_of_foul
 from fandle.core.choice.told import Line
 from fandle.core.choice.variations import Variation
 from fandle.core.choice.wish import GOALS, Goal
-from fandle.core.errors import FandleError
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.figures import mark
 from fandle.web.speech import said, screen_of
 from fandle.web.table.after_models import GoalModel, RiskRow, StrategyModel, VariationModel
 from fandle.web.table.api import Question, situation
-from fandle.web.table.plan import NDJSON
 from fandle.web.table.rows import end_models, row_of
-from fandle.web.work import works_of
+from fandle.web.tasks import solve, streamed, works_of
 
 router = APIRouter()
 NEAR_M = 0.05  # a cue ball that stops no further off stops in the same place
@@ -37,7 +33,7 @@ NEAR_M = 0.05  # a cue ball that stops no further off stops in the same place
 async def post_position(question: Question, request: Request) -> list[VariationModel]:
     """What a little more of one thing would do to the line asked for, the line as it is first."""
     asked = address.rounded(await works_of(request).read(situation, question, request))
-    found = await works_of(request).run(request, vary(asked), quick=False)
+    found = await solve(request, vary(asked), quick=False)
     return said([_variation(asked, one) for one in found], screen_of(request, asked.table))
 
 
@@ -72,17 +68,9 @@ def moved_words(moved: tuple[float, float]) -> str:
 async def post_strategy(question: Question, request: Request) -> StreamingResponse:
     """The best lines of the three goals side by side, as they become known: lines of JSON; the last has the advice."""
     asked = address.rounded(await works_of(request).read(situation, question, request))
-    works, screen = works_of(request), screen_of(request, asked.table)
-    works.room_for_long()
-
-    async def lines() -> AsyncIterator[str]:
-        try:
-            async for found in works.stream(strategy(asked, max(1, all_processors() - 1)), len(GOALS)):
-                yield json.dumps(said(_strategy(asked, found), screen), allow_nan=False) + "\n"
-        except FandleError as error:  # the answer has begun: told in it
-            yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
-
-    return StreamingResponse(lines(), media_type=NDJSON)
+    screen = screen_of(request, asked.table)
+    planning = strategy(asked, max(1, all_processors() - 1))
+    return streamed(request, planning, lambda found: said(_strategy(asked, found), screen), len(GOALS))
 
 
 def _strategy(asked: Situation, found: Strategy) -> StrategyModel:

@@ -34,7 +34,7 @@ from fandle.web.table.lists import held_stroke
 from fandle.web.table.models import AnswerModel, SceneModel
 from fandle.web.table.replies import EditedModel, HealthModel, HeldModel, HrefModel, ReadModel
 from fandle.web.table.view import answer
-from fandle.web.work import works_of
+from fandle.web.tasks import solve, works_of
 from fandle.work.warm import Elsewhere, Warming
 
 router = APIRouter()
@@ -168,7 +168,7 @@ def situation(question: Question, request: Request) -> Situation:
 @router.post(address.ANSWER, responses=FAULTS)
 async def post_answer(question: Question, request: Request) -> AnswerModel:
     """Everything the Table room shows for a layout and a stroke."""
-    found: AnswerModel = await works_of(request).run(request, _answered(question, request))
+    found: AnswerModel = await solve(request, _answered(question, request))
     return found
 
 
@@ -184,7 +184,7 @@ def _answered(question: Question, request: Request) -> Steps[AnswerModel]:
 async def post_instead(held: Held, request: Request) -> HeldModel:
     """The stroke with which the held mark is right; everything but what is to change is kept."""
     asked = await works_of(request).read(situation, held.question, request)
-    found = await works_of(request).run(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
+    found = await solve(request, at_once(lambda: held_stroke(asked, held.mark, held.change)))
     return said(found, screen_of(request, asked.table))
 
 

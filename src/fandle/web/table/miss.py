@@ -21,7 +21,7 @@ from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Question, situation
 from fandle.web.table.row_models import RowStroke
 from fandle.web.table.test_shot import CarryModel, carry_of
-from fandle.web.work import works_of
+from fandle.web.tasks import solve, works_of
 
 router = APIRouter()
 SHARE = 0.35  # a cause less likely than that is not named
@@ -66,7 +66,7 @@ class MissModel(AdviceModel):
 async def post_diagnose(miss: MissQuestion, request: Request) -> MissModel:
     """What was the miss, and what to aim at next?"""
     asked = address.rounded(await works_of(request).read(situation, miss.question, request))
-    found = await works_of(request).run(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
+    found = await solve(request, at_once(lambda: diagnose(_miss(asked, miss), asked.player)))
     return said(_told(asked, miss, found), screen_of(request, asked.table))
 
 

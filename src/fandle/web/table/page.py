@@ -33,7 +33,8 @@ from fandle.web.table.kept import listed
 from fandle.web.table.link import OWN, known_with, unpacked
 from fandle.web.table.models import AnswerModel
 from fandle.web.table.view import answer
-from fandle.web.work import BusyError, ClientGoneError, works_of
+from fandle.web.tasks import solve
+from fandle.work.solvers import BusyError, ClientGoneError
 
 router = APIRouter(responses=FAULTS)
 
@@ -65,16 +66,16 @@ FIRST_TRIED = 20  # records looked at for a layout that can be read
 @router.get(address.TABLE_ROOM, response_class=HTMLResponse)
 async def table_room(request: Request) -> HTMLResponse:
     """What do I shoot, and where do I aim?"""
-    works, fault = works_of(request), ""
+    fault = ""
     try:
         asked, tip = await run_in_threadpool(_asked, request)
-        data = await works.run(request, answer(asked, tip))
+        data = await solve(request, answer(asked, tip))
     except FandleError as error:
         if isinstance(error, BusyError | ClientGoneError):
             raise
         fault = f"This link cannot be opened: {error}."
         asked, tip = await run_in_threadpool(_first, request)
-        data = await works.run(request, answer(asked, tip))
+        data = await solve(request, answer(asked, tip))
     return await run_in_threadpool(_page, request, asked, data, fault)
 
 

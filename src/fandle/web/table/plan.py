@@ -1,7 +1,6 @@
 """Which line? The rows of the list, and the route that streams them while they are worked out."""
 
 import json
-from collections.abc import AsyncIterator
 from dataclasses import replace
 from typing import Any
 
@@ -12,7 +11,6 @@ from fandle.app.choose import all_processors, plan, wish_of
 from fandle.app.situation import Situation
 from fandle.core.choice.report import Plan, SoFar
 from fandle.core.choice.wish import Wish
-from fandle.core.errors import FandleError
 from fandle.core.player.scatter import Player, player_named
 from fandle.core.shot.stroke import Stroke
 from fandle.core.shot.tips import offset_of
@@ -27,11 +25,10 @@ from fandle.web.speech import said, screen_of
 from fandle.web.table.api import scene_layout
 from fandle.web.table.plan_models import PlanQuestion
 from fandle.web.table.rows import rows_of, shut_rows
-from fandle.web.work import works_of
+from fandle.web.tasks import NDJSON, streamed, works_of
 from fandle.work.latest import Latest
 
 router = APIRouter()
-NDJSON = "application/x-ndjson"
 MOST_PLANS = 24  # kept at once; with ten balls one is 70 kB of text
 
 
@@ -46,24 +43,17 @@ async def post_plan(question: PlanQuestion, request: Request) -> Response:
     works.room_for_long()  # nothing is read for whoever is sent away
     asked, wish = await works.read(_wished, question, request, quick=False)
     screen = screen_of(request, asked.table)
-    plans: Latest[str] = request.app.state.plans
+    plans: Latest[dict[str, Any]] = request.app.state.plans
     whole = plans.get((asked, wish, screen))
     if whole is not None:
-        return Response(whole, media_type=NDJSON)
-    works.room_for_long()
+        return Response(json.dumps(whole, allow_nan=False) + "\n", media_type=NDJSON)
     told = Teller(asked, question.goal, screen)
 
-    async def lines() -> AsyncIterator[str]:
-        try:
-            async for found in works.stream(plan(asked, wish, max(1, all_processors() - 1))):
-                line = json.dumps(told.of(found), allow_nan=False) + "\n"
-                if isinstance(found, Plan):
-                    plans.put((asked, wish, screen), line)
-                yield line
-        except FandleError as error:  # the answer has begun: told in it
-            yield json.dumps({"error": str(error), "code": error.code, "field": "", "balls": []}) + "\n"
+    def line_of(found: Plan | SoFar) -> dict[str, Any]:
+        line = told.of(found)
+        return plans.put((asked, wish, screen), line) if isinstance(found, Plan) else line
 
-    return StreamingResponse(lines(), media_type=NDJSON)
+    return streamed(request, plan(asked, wish, max(1, all_processors() - 1)), line_of)
 
 
 def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:

@@ -24,7 +24,7 @@ from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.known import SCATTER, player_of, shelf_of
 from fandle.web.noted import noted_situation
-from fandle.web.work import works_of
+from fandle.web.tasks import solve
 
 router = APIRouter()
 NEWEST, MOST_SET_UPS = 5_000, 100  # attempts looked at, and set-ups played: some ten milliseconds each
@@ -72,7 +72,7 @@ async def put_player(steady: Steady, request: Request) -> SteadyModel:
     if sum(each is not None for each in (steady.by, steady.questions, steady.figures)) != 1:
         raise BadInputError("say one of by, questions and figures", "player")
     if steady.by == "log":
-        found = await works_of(request).run(request, _from_log(request), quick=False)
+        found = await solve(request, _from_log(request), quick=False)
         way = "long" if found.bias > 0 else "short"
         more = f" You land {abs(found.bias):.2f} ± {2 * found.bias_sd:.2f} {way} on average."
         return await run_in_threadpool(_kept, request, found.player, more)

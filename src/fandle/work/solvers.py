@@ -1,6 +1,6 @@
 """Solving for many clients at once: as many solvers as cores, two queues, a budget a request.
 
-Work comes in steps (`core.steps`). Quick work, which a drag waits for, goes first and is mostly done in one go; a
+Work is a task (`work.task`). Quick work, which a drag waits for, goes first and is mostly done in one go; a
 solver takes steps of long work for a few milliseconds, then gives way. What waits is bounded; work whose client has
 left is dropped.
 """
@@ -8,22 +8,23 @@ left is dropped.
 import asyncio
 import os
 import threading
-import time
 from collections import deque
-from collections.abc import AsyncIterator, Callable, Generator
+from collections.abc import AsyncIterator, Awaitable, Callable
 from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 from dataclasses import dataclass, field
-from typing import Any, TypeVar
+from functools import partial
+from typing import Any, Never, TypeVar
 
-from starlette.concurrency import run_in_threadpool
-from starlette.requests import Request
+from anyio import to_thread
 
-from fandle.core.errors import BadInputError, FandleError
-from fandle.core.steps import Steps
+from fandle.core.errors import FandleError
+from fandle.core.steps import Steps, Telling
+from fandle.work.task import Task
 
 T = TypeVar("T")
 P = TypeVar("P")
+Gone = Callable[[], Awaitable[bool]]
 PATIENCE_S = 0.1  # for which a slice of long work waits for pages and files
 NICE = 5  # of the solvers' threads
 SLICE_S = 0.006  # a solver gives way after this much long work
@@ -124,78 +125,73 @@ class Works:
             async with self._reading:
                 if not quick:
                     await self._give_way()
-                return await run_in_threadpool(reading, *given)
+                return await to_thread.run_sync(partial(reading, *given))
         finally:
             self._count(1)
 
-    async def run(self, request: Request, steps: Steps[T], *, quick: bool = True) -> T:
-        """What the steps come to. Raises BusyError where the queue is full, BadInputError where it is too much."""
+    async def run(self, steps: Steps[T], gone: Gone, *, quick: bool = True) -> T:
+        """What the steps come to. gone: has the client left?
+
+        Raises BusyError where the queue is full, BadInputError where it is too much.
+        """
         if self._under_way[quick] >= (MOST_QUICK if quick else MOST_LONG):
             raise BusyError("too many questions at once: ask again in a moment")
+        task: Task[Never, T] = Task(steps, self.budget)
         self._under_way[quick] += 1
         self._count(-1)
         try:
-            return await self._drive(request, steps, quick=quick)
+            async for _ in self._told(task, gone, quick=quick):
+                pass
+            return task.result
         finally:
             self._count(1)
-            self._under_way[quick] -= 1
-            with suppress(ValueError):  # cancelled twice, its last slice may still be running in its thread
-                steps.close()
+            self._leave(task, quick=quick)
 
     def room_for_long(self) -> None:
         """Refuse long work where too much is under way already. Raises BusyError."""
         if self._under_way[False] >= MOST_LONG:
             raise BusyError("too many questions at once: ask again in a moment")
 
-    async def stream(self, steps: Generator[P | None, None, T], questions: int = 1) -> AsyncIterator[P | T]:
+    async def stream(self, steps: Telling[P, T], questions: int = 1) -> AsyncIterator[P | T]:
         """Long work that tells what is known on the way, and at last what it comes to; questions: how many it answers.
 
         Whoever sends it on has answered already, and stops it by closing this.
         """
+        task = Task(steps, questions * self.budget)
         self._under_way[False] += 1
         try:
-            async for told in self._told(None, steps, quick=False, questions=questions):
+            async for told in self._told(task, None, quick=False):
                 yield told
+            yield task.result
         finally:
-            self._under_way[False] -= 1
-            with suppress(ValueError):  # cancelled, its last slice may still be running in its thread
-                steps.close()
+            self._leave(task, quick=False)
 
-    async def _drive(self, request: Request, steps: Steps[T], *, quick: bool) -> T:
-        """The last that the steps tell."""
-        async for found in self._told(request, steps, quick=quick):
-            result: T = found
-        return result
+    def _leave(self, task: Task[Any, Any], *, quick: bool) -> None:
+        self._under_way[quick] -= 1
+        with suppress(ValueError):  # cancelled twice, its last slice may still be running in its thread
+            task.stop()
 
-    async def _told(
-        self, request: Request | None, steps: Generator[P | None, None, T], *, quick: bool, questions: int = 1
-    ) -> AsyncIterator[P | T]:
-        spent, loop, most = 0.0, asyncio.get_running_loop(), QUICK_SLICE_S if quick else SLICE_S
-        while True:
+    async def _told(self, task: Task[P, Any], gone: Gone | None, *, quick: bool) -> AsyncIterator[P]:
+        """What a task tells on the way, worked on until it is done."""
+        loop, most = asyncio.get_running_loop(), QUICK_SLICE_S if quick else SLICE_S
+        while not task.done:
             if not quick:
                 await self._give_way()
             await self._slots.take(quick=quick)
             try:
-                if request is not None and await request.is_disconnected():
+                if gone is not None and await gone():
                     raise ClientGoneError("the client has left")
-                slice_ = asyncio.ensure_future(loop.run_in_executor(self._pool, _slice, steps, most))
+                slice_ = asyncio.ensure_future(loop.run_in_executor(self._pool, task.work, most))
                 try:
-                    done, value, took = await asyncio.shield(slice_)
+                    told = await asyncio.shield(slice_)
                 except asyncio.CancelledError:
                     with suppress(Exception):  # the thread has the steps until the slice ends
                         await slice_
                     raise
             finally:
                 self._slots.give(quick=quick)
-            if value is not None or done:
-                yield value
-            if done:
-                return
-            spent += took
-            if spent > questions * self.budget:
-                raise BadInputError(
-                    "too much asked at once: choose fewer rails, or take balls off", "count", code="too_much"
-                )
+            if told and task.progress is not None:
+                yield task.progress
 
     async def _give_way(self) -> None:
         """Wait while pages and files are being answered, but not for ever."""
@@ -211,24 +207,3 @@ def _be_patient() -> None:
     """Let the system run whoever answers pages and files before a solver's thread."""
     with suppress(OSError, AttributeError):  # where the system knows no priority of a thread
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), NICE)
-
-
-def _slice(steps: Generator[Any, None, Any], most: float) -> tuple[bool, Any, float]:
-    """Steps for a few milliseconds, or until they tell something: (done, what they tell or come to, seconds).
-
-    The seconds are its core's: waiting for a turn on a busy machine makes no question too long.
-    """
-    began, worked = time.perf_counter(), time.thread_time()
-    while True:
-        try:
-            told = next(steps)
-        except StopIteration as done:
-            return True, done.value, time.thread_time() - worked
-        if told is not None or time.perf_counter() - began > most:
-            return False, told, time.thread_time() - worked
-
-
-def works_of(request: Request) -> Works:
-    """The server's solvers."""
-    works: Works = request.app.state.works
-    return works

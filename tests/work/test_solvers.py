@@ -10,8 +10,8 @@ import pytest
 
 from fandle.core.errors import BadInputError
 from fandle.core.steps import Steps, at_once, finish
-from fandle.web import work
-from fandle.web.work import BusyError, ClientGoneError, Works
+from fandle.work import solvers
+from fandle.work.solvers import BusyError, ClientGoneError, Works
 
 
 class Asker:
@@ -38,7 +38,7 @@ def ask(works: Works, steps: Steps[Any], quick: bool = True, who: Asker | None =
     async def asked() -> Any:
         leave = works.present()
         try:
-            return await works.run(who or Asker(), steps, quick=quick)  # type: ignore[arg-type]
+            return await works.run(steps, (who or Asker()).is_disconnected, quick=quick)
         finally:
             leave()
 
@@ -87,7 +87,7 @@ def test_no_more_solvers_at_once_than_asked_for() -> None:
 
 
 def test_a_full_queue_says_so_and_the_rest_is_served(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(work, "MOST_LONG", 4)
+    monkeypatch.setattr(solvers, "MOST_LONG", 4)
 
     async def many() -> list[Any]:
         works = Works(1)
@@ -173,7 +173,7 @@ def test_a_cancelled_request_gives_its_place_back() -> None:
 
 
 def test_long_work_gives_way_to_pages_but_not_for_ever(monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(work, "PATIENCE_S", 0.05)
+    monkeypatch.setattr(solvers, "PATIENCE_S", 0.05)
     steps_done = 0
 
     def count() -> Steps[int]:
