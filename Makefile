@@ -80,7 +80,7 @@ campaign: test-setup
 screenshots: test-setup
 	$(BIN)/python tools/screenshots.py
 
-# Unit tests on every Python from 3.11 on that is here: a quarter of an hour each.
+# Unit tests on every Python from 3.11 on that is here, or PYTHONS="3.13" alone: a quarter of an hour each.
 test-all: test-setup
 	@tools/test-all.sh
 

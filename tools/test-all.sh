@@ -1,9 +1,10 @@
 #!/bin/sh
-# Unit tests on every Python from 3.11 to 3.14 that is on this machine, each in an environment of its own (.venv-3.13 …).
+# Unit tests on every Python from 3.11 to 3.14 that is on this machine, or on those in $PYTHONS, each in an environment
+# of its own (.venv-3.13 …).
 set -u
 uv=.venv/bin/uv
 failed=""
-for version in 3.11 3.12 3.13 3.14; do
+for version in ${PYTHONS:-3.11 3.12 3.13 3.14}; do
   python=$("$uv" python find --no-python-downloads "$version" 2>/dev/null) || {
     echo "Python $version is not here"; continue; }
   env=.venv-$version
