@@ -8,6 +8,7 @@ from pathlib import Path
 import jsonschema
 import pytest
 from tests.conftest import fandle
+from tests.demo import demo_practice
 
 from fandle.cli import main
 from fandle.core.table.standards import standard_table
@@ -16,7 +17,6 @@ from fandle.formats.files import read_layout
 from fandle.store.database import Database
 from fandle.store.demo_data import demo_club
 from fandle.store.queries import fill_demo
-from fandle.web.demo import demo_practice
 
 ROOT = Path(__file__).parent.parent
 README = (ROOT / "README.md").read_text("utf-8")

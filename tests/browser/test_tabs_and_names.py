@@ -6,10 +6,10 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 from tests.browser.helpers import ask_by, open_at, settled
+from tests.demo import demo_practice
 
 from fandle.formats.log import json_parts
 from fandle.web import address
-from fandle.web.demo import demo_practice
 
 pytestmark = pytest.mark.browser
 LAYOUT = {

@@ -3,7 +3,7 @@
 import pytest
 
 from fandle.core.errors import BadInputError
-from fandle.formats.names import LONGEST_NAME, clean_name, other_name
+from fandle.core.words.names import LONGEST_NAME, clean_name, other_name
 
 
 @pytest.mark.parametrize(

@@ -8,6 +8,7 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from tests.demo import demo_practice
 
 from fandle.store import database as databases
 from fandle.store import log
@@ -19,7 +20,6 @@ from fandle.store.folder import open_to_others, told_open
 from fandle.store.preferences import set_preference
 from fandle.store.queries import fill_demo, first_layouts, remove_layout
 from fandle.store.serving import held_by, serving
-from fandle.web.demo import demo_practice
 
 
 def filled(folder: Path) -> Database:

@@ -10,6 +10,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import text
 from sqlalchemy.exc import OperationalError
+from tests.demo import demo_practice
 
 from fandle.core.choice.rules import balls_on
 from fandle.formats.files import layout_of
@@ -19,7 +20,6 @@ from fandle.store.demo_data import demo_club
 from fandle.store.errors import StoreError
 from fandle.store.models import Base, Club
 from fandle.store.queries import fill_demo, first_layouts
-from fandle.web.demo import demo_practice
 
 
 def test_demo_club_is_filled_once(tmp_path: Path) -> None:

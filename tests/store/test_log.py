@@ -15,6 +15,7 @@ import pytest
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import event, select
+from tests.demo import demo_practice
 
 from fandle.core.errors import BadInputError
 from fandle.core.practice.record import Result, Tried, figures
@@ -31,7 +32,6 @@ from fandle.store.migrations_config import MIGRATIONS
 from fandle.store.models import Attempt, ClubTable
 from fandle.store.preferences import preference, set_preference
 from fandle.store.queries import fill_demo, first_layouts, remove_layout, save_layout
-from fandle.web.demo import demo_practice
 
 
 def attempt(n: int = 0) -> log.Noted:

@@ -9,6 +9,7 @@ from pathlib import Path
 import pytest
 from alembic import command
 from sqlalchemy import create_engine
+from tests.demo import demo_practice
 
 from fandle.core.errors import BadInputError
 from fandle.core.table.standards import standard_table
@@ -21,7 +22,6 @@ from fandle.store.log_files import take_in
 from fandle.store.migrations_config import config_of
 from fandle.store.practice_files import take_in as take_results_in
 from fandle.store.standing import my_nickname, name_me
-from fandle.web.demo import demo_practice
 
 TRY = {"uid": "t", "made_at": "2026-11-20T19:00:00+00:00", "drill": "freeze", "table": "any", "made": True}
 

@@ -13,7 +13,7 @@ LIGHT = {
     "_from_log", "_page", "_told", "_variation", "abs", "all_processors", "answer", "at_once", "body", "checked", "compared",
     "decode", "drill_of", "dumps", "enter", "get", "isinstance", "known", "len", "max", "model_dump", "now", "of", "page_of",
     "page_text", "parse_qs", "pass_response", "plan", "preferred", "read", "received", "require_target", "room_for_long",
-    "rounded", "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "shelf_of", "show", "solve", "str", "strategy", "streamed", "sum",
+    "rounded", "run", "run_in_threadpool", "said", "screen_of", "set_cookie", "library_of", "show", "solve", "str", "strategy", "streamed", "sum",
     "trust_map", "upper", "vary", "works_of",
 }  # fmt: skip
 ROUTES = {"get", "post", "put", "patch", "delete"}

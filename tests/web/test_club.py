@@ -43,8 +43,8 @@ def make(client: TestClient, name: str = "Mine", **form: Any) -> Any:
 
 def table_url(client: TestClient, name: str) -> str:
     """Where the club's table of this name is changed."""
-    shelf = client.app.state.shelf  # type: ignore[attr-defined]
-    return f"{address.CLUB_TABLES}/{next(row.id for row in shelf.standing() if row.label == name)}"
+    library = client.app.state.library  # type: ignore[attr-defined]
+    return f"{address.CLUB_TABLES}/{next(row.id for row in library.standing() if row.label == name)}"
 
 
 def answer_on(client: TestClient, table: str, **question: Any) -> Any:
@@ -259,7 +259,8 @@ def test_names_with_any_sign_are_changed_and_removed(club: TestClient, name: str
 def test_an_edit_is_never_followed_by_an_older_table(club: TestClient) -> None:
     """A reading that began before a change must not be kept after it."""
     mine = make(club).json()["id"]
-    shelf = club.app.state.shelf  # type: ignore[attr-defined]
+    state = club.app.state  # type: ignore[attr-defined]
+    library = state.library
     started, go_on = threading.Event(), threading.Event()
 
     def slow_tables(database: Any) -> Any:
@@ -269,22 +270,22 @@ def test_an_edit_is_never_followed_by_an_older_table(club: TestClient) -> None:
         return rows
 
     kept = club_store.tables
-    shelf.forget()
+    library.forget()
     with patch.object(club_store, "tables", slow_tables):
-        reader = threading.Thread(target=shelf.tables)
+        reader = threading.Thread(target=library.tables)
         reader.start()
         started.wait(5)
         form = {"base": "pool-9ft", "name": "Mine", "values": {"cloth_rolling": 0.033}}
         with patch.object(club_store, "tables", kept):
-            shelf.forget()
+            library.forget()
             club_store.change_table(
-                shelf.database, mine, "Mine", {**table_json(shelf.table("Mine")), "cloth_rolling": 0.033}
+                state.database, mine, "Mine", {**table_json(library.table("Mine")), "cloth_rolling": 0.033}
             )
-            shelf.forget()
+            library.forget()
         go_on.set()
         reader.join(5)
-    assert form["name"] in shelf.tables()
-    assert shelf.table("Mine").cloth_rolling == 0.033
+    assert form["name"] in library.tables()
+    assert library.table("Mine").cloth_rolling == 0.033
 
 
 def test_sixty_tables_of_one_name_stay_quick(club: TestClient) -> None:
@@ -311,7 +312,7 @@ def test_a_malformed_record_is_shown_as_such_and_takes_nothing_with_it(club: Tes
     connection.execute("update attempt set layout = 'x', stroke = '[]', aim = 'null' where uid = ?", (uid,))
     connection.commit()
     connection.close()
-    club.app.state.shelf.forget()  # type: ignore[attr-defined]
+    club.app.state.library.forget()  # type: ignore[attr-defined]
     room, log_room, club_room = club.get("/"), club.get("/log"), club.get("/club?table=Mine")
     assert [reply.status_code for reply in (room, log_room, club_room)] == [200, 200, 200]
     assert room.text.count("This record cannot be read") == 2

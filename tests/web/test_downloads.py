@@ -4,11 +4,11 @@ import io
 from collections.abc import Iterator
 
 import pytest
+from tests.demo import demo_practice
 
 from fandle.core.errors import BadInputError
 from fandle.formats.log import csv_parts, json_parts, read_log
 from fandle.web import files
-from fandle.web.demo import demo_practice
 
 
 @pytest.mark.parametrize("kind", [json_parts, csv_parts])

@@ -12,13 +12,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from tests.amount import amount
 from tests.conftest import CONTRACT_LAYOUT
+from tests.demo import demo_practice
 from tests.web.conftest import local_client
 
 from fandle.formats.log import COLUMNS, csv_parts
 from fandle.store import log
 from fandle.web import address
 from fandle.web.app import create_app
-from fandle.web.demo import demo_practice
 from fandle.web.settings import Settings
 
 QUIET = settings(

@@ -6,13 +6,13 @@ import re
 import pytest
 from fastapi.testclient import TestClient
 
+from fandle.app.library import MOST_VISITING, Library
 from fandle.core.errors import BadInputError
 from fandle.core.table.condition import conditioned
 from fandle.core.table.model import renamed
 from fandle.core.table.standards import STANDARDS, standard_table
 from fandle.store.club import tables
 from fandle.web import address
-from fandle.web.known import MOST_VISITING, Shelf
 from fandle.web.table.link import LARGEST_TABLE, known_with, packed, unpacked
 
 OWN = renamed(conditioned(standard_table("pool-9ft"), "damp", "soft"), "Cellar")
@@ -40,11 +40,11 @@ def test_a_link_that_unpacks_without_end_is_refused() -> None:
 
 
 def test_its_own_table_comes_before_the_clubs(client: TestClient) -> None:
-    shelf: Shelf = client.app.state.shelf  # type: ignore[attr-defined]  # FastAPI
-    known = known_with(shelf, {"own": packed(OWN), "table": "Cellar"})
+    library: Library = client.app.state.library  # type: ignore[attr-defined]  # FastAPI
+    known = known_with(library, {"own": packed(OWN), "table": "Cellar"})
     assert known.table("Cellar") == renamed(OWN, "Cellar (from a link)")
     assert known.table("pool-8ft") == standard_table("pool-8ft")
-    assert known_with(shelf, {}) is shelf.known
+    assert known_with(library, {}) is library.known
 
 
 def test_the_page_opens_with_it_and_keeps_nothing(client: TestClient) -> None:
@@ -77,12 +77,12 @@ def club_tables(client: TestClient) -> list[str]:
 
 
 def test_tables_of_many_links_are_forgotten_again(client: TestClient) -> None:
-    shelf: Shelf = client.app.state.shelf  # type: ignore[attr-defined]  # FastAPI
+    library: Library = client.app.state.library  # type: ignore[attr-defined]  # FastAPI
     for n in range(MOST_VISITING + 5):
-        shelf.visit(renamed(OWN, f"Visitor {n}"))
+        library.visit(renamed(OWN, f"Visitor {n}"))
     with pytest.raises(BadInputError, match="unknown table 'Visitor 0 "):
-        shelf.table("Visitor 0 (from a link)")
-    assert shelf.table(f"Visitor {MOST_VISITING + 4} (from a link)").cloth_rolling == OWN.cloth_rolling
+        library.table("Visitor 0 (from a link)")
+    assert library.table(f"Visitor {MOST_VISITING + 4} (from a link)").cloth_rolling == OWN.cloth_rolling
 
 
 def test_a_standard_table_needs_no_carrying(client: TestClient) -> None:

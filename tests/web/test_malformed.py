@@ -56,7 +56,7 @@ def club(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
         whole = client.get(address.SAVE_TABLE, params={"name": "Mine"}).json()
         own = {**CONTRACT_LAYOUT, "table": "Mine"}
         client.post(address.ATTEMPTS, json={**note, "uid": "on-mine-01", "question": {"layout": own, "rails": "far"}})
-        table = next(row.id for row in app.state.shelf.standing() if row.label == "Mine")
+        table = next(row.id for row in app.state.library.standing() if row.label == "Mine")
         client.put(f"{address.CLUB_TABLES}/{table}", json={"base": "Mine", "whole": {**whole, "cloth_rolling": 0.02}})
         asked = client.post(address.ASK, json={"table": "pool-9ft", "topic": "one rail"}).json()
         reply = {name: asked[name] for name in ("topic", "seed", "difficulty")}
@@ -104,7 +104,7 @@ def test_every_column_of_every_record_may_be_malformed(club: TestClient, tmp_pat
     every = amount(3, 1)
     for n, (table, column) in enumerate(columns(path)):
         spoil(path, table, column)
-        state.shelf.forget()
+        state.library.forget()
         for page in PAGES[n % every :: every]:
             if page in SOLVED and table not in PLAYED:
                 continue
@@ -123,7 +123,7 @@ def test_every_column_of_every_record_may_be_malformed(club: TestClient, tmp_pat
             if status not in (200, 422):
                 faults.append(f"{table}.{column}: {page}: {status}")
         _copy(sound, path)
-    state.shelf.forget()
+    state.library.forget()
     assert tried > amount(200, 600)
     assert faults == []
 

@@ -55,7 +55,7 @@ def test_a_checked_table_is_shown_as_it_was_before_too(client: TestClient) -> No
     state = cast(FastAPI, client.app).state
     kept = club.add_table(state.database, damp.name, table_json(damp))
     club.change_table(state.database, kept.id, damp.name, table_json(checked))
-    state.shelf.forget()
+    state.library.forget()
     body = {"example": {"layout": {**CONTRACT_LAYOUT, "table": "By the window"}, "rails": "far"}, "method": "M3"}
     now, before = told(client, address.MAP, body), told(client, address.MAP, {**body, "before": True})
     assert now[-1]["checked"] is True

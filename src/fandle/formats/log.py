@@ -10,10 +10,11 @@ from pydantic import Field
 
 from fandle.core.errors import BadInputError
 from fandle.core.practice.record import Result, Thickness
+from fandle.core.words.names import clean_name
 from fandle.formats.base import Number, Strict, Time, check_writable, read_json, validated
 from fandle.formats.depth import Measured
 from fandle.formats.files import LayoutFile
-from fandle.formats.names import Name, clean_name
+from fandle.formats.names import Name
 from fandle.formats.spreadsheet import from_cell, to_cell
 from fandle.formats.streams import head_of, items_of, writable
 

@@ -11,8 +11,9 @@ from pydantic import Field, StrictBool
 from fandle.core.errors import BadInputError
 from fandle.core.practice.drill import Drill
 from fandle.core.practice.drills import BY_NAME
+from fandle.core.words.names import clean_name
 from fandle.formats.base import Number, Strict, Time, check_writable, validated
-from fandle.formats.names import Name, clean_name
+from fandle.formats.names import Name
 from fandle.formats.practice import OwnDrillFile
 from fandle.formats.streams import head_of, items_of, writable
 

@@ -19,7 +19,7 @@ _ON_TABLE: ColumnElement[Any] = case(
 
 
 @dataclass(frozen=True)
-class Standing:
+class TableRow:
     """A table of the club: its id, what it is called, and a standard table's name or a whole table object."""
 
     id: int
@@ -47,7 +47,7 @@ class CueRow:
         return edition_of(self.name, self.end_ratio, self.tip_mm)
 
 
-def tables(database: Database) -> list[Standing]:
+def tables(database: Database) -> list[TableRow]:
     """The club's tables, in the order in which they came."""
     with database.read() as session:
         rows = session.scalars(select(ClubTable).where(ClubTable.gone_at.is_(None)).order_by(ClubTable.id))
@@ -67,7 +67,7 @@ def taken(database: Database) -> set[str]:
         return names_taken(session)
 
 
-def add_table(database: Database, name: str, data: dict[str, Any]) -> Standing:
+def add_table(database: Database, name: str, data: dict[str, Any]) -> TableRow:
     """Keep a home-made table under its name, which nothing else may have."""
     with database.write() as session:
         _free(session, name)
@@ -77,7 +77,7 @@ def add_table(database: Database, name: str, data: dict[str, Any]) -> Standing:
         return _standing(row)
 
 
-def change_table(database: Database, table: int, name: str, data: dict[str, Any], was: str | None = None) -> Standing:
+def change_table(database: Database, table: int, name: str, data: dict[str, Any], was: str | None = None) -> TableRow:
     """Change a home-made table, its name too; named layouts on it are on the changed one from then on.
 
     was: the edition that was seen, None for who does not say.
@@ -120,7 +120,7 @@ def versions(database: Database, name: str) -> list[Version]:
         ]
 
 
-def remove_table(database: Database, table: int) -> Standing:
+def remove_table(database: Database, table: int) -> TableRow:
     """Let go of a home-made table. Its log is kept, and it can be brought back by its id."""
     with database.write() as session:
         row = _own(session, table)
@@ -128,7 +128,7 @@ def remove_table(database: Database, table: int) -> Standing:
         return _standing(row)
 
 
-def bring_back(database: Database, table: int) -> Standing:
+def bring_back(database: Database, table: int) -> TableRow:
     """A table that was let go of stands in the club again, under its own name."""
     with database.write() as session:
         row = session.get(ClubTable, table)
@@ -180,8 +180,8 @@ def _cue(row: ClubCue) -> CueRow:
     return CueRow(row.name, row.end_ratio, row.tip_mm, row.id)
 
 
-def _standing(row: ClubTable) -> Standing:
-    return Standing(row.id, row.label, row.data)
+def _standing(row: ClubTable) -> TableRow:
+    return TableRow(row.id, row.label, row.data)
 
 
 def _own(session: Session, table: int) -> ClubTable:

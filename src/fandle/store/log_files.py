@@ -4,8 +4,8 @@ from contextlib import closing
 from typing import IO, Any, cast
 
 from fandle.core.errors import BadInputError
+from fandle.core.words.names import clean_name
 from fandle.formats.log import club_of, read_log
-from fandle.formats.names import clean_name
 from fandle.store import log
 from fandle.store.database import Database
 from fandle.store.staged import Staged

@@ -5,7 +5,7 @@ from contextlib import closing
 from dataclasses import dataclass
 from typing import IO, BinaryIO, cast
 
-from fandle.formats.names import clean_name
+from fandle.core.words.names import clean_name
 from fandle.formats.practice import OwnDrillFile
 from fandle.formats.results import read_results
 from fandle.store.database import Database

@@ -8,7 +8,7 @@ from sqlalchemy import Text, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from fandle.core.errors import BadInputError
-from fandle.formats.names import other_name
+from fandle.core.words.names import other_name
 from fandle.store.database import Database
 from fandle.store.errors import NameTakenError
 from fandle.store.models import Club, ClubTable, Player, TableVersion

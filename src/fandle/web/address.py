@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from urllib.parse import quote
 
+from fandle.app.library import STANDARD, Known
 from fandle.app.situation import FAVOURITE, Kind, Situation
 from fandle.core.choice.position import next_of
 from fandle.core.choice.wish import GOALS, Then, Zone, zone_of
@@ -23,7 +24,6 @@ from fandle.core.table.pocket import POCKET_NAMES
 from fandle.core.table.rails import parse_rails, rails_name
 from fandle.core.table.speeds import default_speed
 from fandle.core.table.standards import DEFAULT, usual_game
-from fandle.web.known import STANDARD, Known
 
 TABLE_ROOM = "/"
 ANSWER = "/api/answer"

@@ -8,9 +8,11 @@ from pathlib import Path
 from fastapi import FastAPI
 from fastapi.templating import Jinja2Templates
 
+from fandle.app.library import Library
 from fandle.core.physics import kernel_folder
 from fandle.core.physics.jit import PLAIN
 from fandle.store.database import Database
+from fandle.store.stored_club import StoredClub
 from fandle.web import demo, docs, me, pass_page, static_files, trust
 from fandle.web.check import page as check_page
 from fandle.web.club import api as club_api
@@ -22,7 +24,6 @@ from fandle.web.errors import handle_errors
 from fandle.web.gate import Gate
 from fandle.web.handbook import more, technique
 from fandle.web.handbook import page as handbook_page
-from fandle.web.known import Shelf
 from fandle.web.log import api as log_api
 from fandle.web.log import files as log_files
 from fandle.web.log import page as log_page
@@ -79,7 +80,7 @@ def create_app(settings: Settings, say: Callable[[float], None] = lambda _: None
     app = FastAPI(title="Fandle", docs_url=None, redoc_url=None, lifespan=lifespan)
     app.state.database = database
     app.state.warming = warming = Elsewhere() if PLAIN else Warming(compiled=compiled)
-    app.state.shelf = Shelf(database)
+    app.state.library = Library(StoredClub(database))
     app.state.settings = settings
     app.state.devices = Devices(database)
     app.state.works, app.state.plans = Works(), Latest(table_plan.MOST_PLANS)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from starlette.concurrency import run_in_threadpool
 
 from fandle.core.errors import BadInputError, FandleError
-from fandle.formats.names import clean_name
+from fandle.core.words.names import clean_name
 from fandle.store import devices as kept
 from fandle.store.database import Database
 

@@ -19,10 +19,11 @@ from fandle.core.systems.catalogue import TITLES, known
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_twin
 from fandle.store import club
+from fandle.store.database import Database
+from fandle.store.stored_club import readable_table
 from fandle.web import address
 from fandle.web.faults import FAULTS
 from fandle.web.handbook.page import Asked, Example, asked_of
-from fandle.web.known import Shelf, readable, shelf_of
 from fandle.web.tasks import streamed
 
 router = APIRouter(responses=FAULTS)
@@ -70,15 +71,15 @@ def _mapped(method: str, question: MapQuestion, request: Request) -> tuple[Asked
     if question.before and not checked:
         raise BadInputError("this table was not checked: there is no map from before", "before")
     if question.before:
-        layout = replace(layout, table=before_check(shelf_of(request), layout.table))
+        layout = replace(layout, table=before_check(request.app.state.database, layout.table))
     layout.require_target()
     return asked._replace(layout=layout), checked
 
 
-def before_check(shelf: Shelf, table: Table) -> Table:
+def before_check(database: Database, table: Table) -> Table:
     """The numbers a checked table had before, where the club still has them; else a standard table of its size."""
-    for version in club.versions(shelf.database, table.name):
-        older = readable(version.data)
+    for version in club.versions(database, table.name):
+        older = readable_table(version.data)
         if older is not None and older.fitted is None:
             return older
     return standard_twin(table)

@@ -7,8 +7,8 @@ from pathlib import Path
 from typing import TextIO
 
 from fandle.core.errors import BadInputError
+from fandle.core.words.names import clean_name
 from fandle.formats.log import csv_parts, json_parts
-from fandle.formats.names import clean_name
 from fandle.store import log, me
 from fandle.store.backup import Backup
 from fandle.store.backup import backup as make_backup

@@ -26,6 +26,7 @@ from fandle.core.tablecheck.shots import Reference, Setup, reference_shot
 from fandle.core.words.spoken import mixed
 from fandle.formats.tables import table_json
 from fandle.store import club
+from fandle.store.database import Database
 from fandle.web import address
 from fandle.web.check.models import (
     CheckQuestion,
@@ -38,7 +39,7 @@ from fandle.web.check.models import (
 )
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
-from fandle.web.known import Shelf, linked_table, player_of, shelf_of
+from fandle.web.known import library_of, linked_table, player_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.stroke_words import stroke_words
 from fandle.web.tasks import solve
@@ -54,19 +55,19 @@ async def check_room(request: Request) -> HTMLResponse:
 
 
 def _room(request: Request) -> dict[str, Any]:
-    shelf = shelf_of(request)
+    library = library_of(request)
     table, name, fault = linked_table(request)
-    choices = shelf.choices(name)
+    choices = library.choices(name)
     return {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "fault": fault,
         "name": name,
         "label": dict(choices).get(name, name),
-        "own": name in shelf.tables(),
-        "record": next((row for row in shelf.standing() if row.label == name), None),
+        "own": name in library.tables(),
+        "record": next((row for row in library.standing() if row.label == name), None),
         "tables": choices,
-        "earlier": _earlier(shelf, name),
+        "earlier": _earlier(request.app.state.database, name),
         "state": json.dumps(said(shots_of(table), screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "check": address.CHECK, "shooter": address.SHOOTER, "tables": address.CLUB_TABLES,
@@ -75,10 +76,10 @@ def _room(request: Request) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _earlier(shelf: Shelf, name: str) -> list[dict[str, object]]:
+def _earlier(database: Database, name: str) -> list[dict[str, object]]:
     """The numbers that the table had before, each with the day of its check or since when it was so."""
     found: list[dict[str, object]] = []
-    for version in club.versions(shelf.database, name):
+    for version in club.versions(database, name):
         fitted = version.data.get("fitted")
         day = fitted.get("date") if isinstance(fitted, dict) else None
         found.append(
@@ -120,14 +121,14 @@ def _shot(table: Table, shot: Reference, made: Setup) -> ShotModel:
 @router.post(address.CHECK, responses=FAULTS)
 async def post_check(question: CheckQuestion, request: Request) -> ResultModel:
     """What the shots so far come to."""
-    shelf = shelf_of(request)
+    library = library_of(request)
 
     def checked() -> Steps[ResultModel]:
-        table = shelf.table(question.table)
+        table = library.table(question.table)
         before = standard_twin(table) if question.hidden else table
         seen = [_seen(shot, before) for shot in question.shots]
         found = yield from check_steps(before, seen, player_of(request), datetime.now(UTC).date())
-        others = {name: each for name, each in shelf.tables().items() if name != question.table}
+        others = {name: each for name, each in library.tables().items() if name != question.table}
         return said(_result(found, nearest(found.fitting, before, others)), screen_of(request, table, turns=False))
 
     return await solve(request, checked(), quick=False)
@@ -168,7 +169,7 @@ def _learned(number: Number) -> LearnedRow:
 @router.post(address.SHOOTER, responses=FAULTS)
 def post_shooter(question: ShooterQuestion, request: Request) -> ReadModel:
     """The simulated shooter plays one shot on the club's own numbers, as a club player would, and reads it by eye."""
-    table = shelf_of(request).table(question.table)
+    table = library_of(request).table(question.table)
     one = shoot(table, standard_twin(table), question.shot, CLUB, question.turn)
     rest = one.rest
     return {

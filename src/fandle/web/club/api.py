@@ -21,7 +21,7 @@ from fandle.store import club
 from fandle.web import address
 from fandle.web.club.view import SeenModel, play_href, seen
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import mine_of, shelf_of
+from fandle.web.known import library_of, mine_of
 from fandle.web.table.api import LARGEST_FILE
 from fandle.web.tasks import solve
 
@@ -112,21 +112,21 @@ class ChangedModel(SeenModel):
 @router.post(address.CLUB_PREVIEW, responses=FAULTS)
 async def post_preview(form: TableForm, request: Request) -> SeenModel:
     """What a table would do, before it is kept; its figures after words were chosen."""
-    shelf = shelf_of(request)
-    return await solve(request, at_once(lambda: seen(form.table(shelf.table(form.base)))))
+    library = library_of(request)
+    return await solve(request, at_once(lambda: seen(form.table(library.table(form.base)))))
 
 
 @router.post(address.CLUB_TABLES, responses=KEPT)
 def post_table(form: TableForm, request: Request) -> NameModel:
     """Keep a new table, made from another one."""
-    shelf = shelf_of(request)
+    library = library_of(request)
     if form.name is None:
         raise BadInputError("a table needs a name: type one", "name", code="no_name")
-    table = form.table(shelf.table(form.base))
+    table = form.table(library.table(form.base))
     _may_be_called(table.name)
     check(table)
-    kept = club.add_table(shelf.database, table.name, table_json(table))
-    shelf.forget()
+    kept = club.add_table(request.app.state.database, table.name, table_json(table))
+    library.forget()
     return {"name": table.name, "id": kept.id, "edition": kept.edition}
 
 
@@ -134,14 +134,14 @@ def post_table(form: TableForm, request: Request) -> NameModel:
 def put_table(table: Id, form: TableForm, request: Request) -> ChangedModel:
     """Change a home-made table; refused where it was changed since it was seen. `before` is what it was, for the same
     call to take the change back."""
-    shelf = shelf_of(request)
-    called = next((row.label for row in shelf.standing() if row.id == table), "")
-    before = shelf.tables().get(called)
-    made = form.table(shelf.table(form.base) if before is None else before)
+    library = library_of(request)
+    called = next((row.label for row in library.standing() if row.id == table), "")
+    before = library.tables().get(called)
+    made = form.table(library.table(form.base) if before is None else before)
     _may_be_called(made.name)
     check(made)
-    kept = club.change_table(shelf.database, table, made.name, table_json(made), form.was)
-    shelf.forget()
+    kept = club.change_table(request.app.state.database, table, made.name, table_json(made), form.was)
+    library.forget()
     return {
         "name": made.name, "id": kept.id, "edition": kept.edition, "play": play_href(made, mine_of(request)),
         "before": None if before is None else table_json(before), **seen(made),
@@ -151,18 +151,18 @@ def put_table(table: Id, form: TableForm, request: Request) -> ChangedModel:
 @router.delete(address.CLUB_TABLES + "/{table}", responses=KEPT)
 def delete_table(table: Id, request: Request) -> GoneModel:
     """Let go of a home-made table; its log stays, and its id brings it back."""
-    shelf = shelf_of(request)
-    gone = club.remove_table(shelf.database, table)
-    shelf.forget()
+    library = library_of(request)
+    gone = club.remove_table(request.app.state.database, table)
+    library.forget()
     return {"name": gone.label, "id": gone.id}
 
 
 @router.post(address.CLUB_BACK, responses=KEPT)
 def post_bring_back(back: BringBack, request: Request) -> NameModel:
     """A table that was let go of stands in the club again."""
-    shelf = shelf_of(request)
-    kept = club.bring_back(shelf.database, back.id)
-    shelf.forget()
+    library = library_of(request)
+    kept = club.bring_back(request.app.state.database, back.id)
+    library.forget()
     return {"name": kept.label, "id": kept.id, "edition": kept.edition}
 
 
@@ -171,14 +171,14 @@ def post_read_table(
     text: Annotated[str, Body(media_type="text/plain", max_length=LARGEST_FILE)], request: Request
 ) -> TakenModel:
     """A table file, checked, standing in the club from now on."""
-    return {"name": shelf_of(request).take_in(read_table(text)).name}
+    return {"name": library_of(request).take_in(read_table(text)).name}
 
 
 @router.get(address.SAVE_TABLE, responses=FAULTS)
 def get_table_file(name: str, request: Request) -> JSONResponse:
     """A table as a file to keep, every number the engine uses."""
     headers = {"Content-Disposition": f"attachment; filename*=UTF-8''{quote(name, safe='')}.table.json"}
-    return JSONResponse(table_json(shelf_of(request).table(name)), headers=headers)
+    return JSONResponse(table_json(library_of(request).table(name)), headers=headers)
 
 
 @router.post(address.CLUB_CUES, responses=KEPT)
@@ -196,17 +196,17 @@ def put_cue(cue: Id, form: CueForm, request: Request) -> NameModel:
 @router.delete(address.CLUB_CUES + "/{cue}", responses=KEPT)
 def delete_cue(cue: Id, request: Request) -> CueGone:
     """Let go of a cue; the reply is what POST takes to keep it again."""
-    shelf = shelf_of(request)
-    gone = club.remove_cue(shelf.database, cue)
-    shelf.forget()
+    library = library_of(request)
+    gone = club.remove_cue(request.app.state.database, cue)
+    library.forget()
     return {"name": gone.name, "end_ratio": gone.end_ratio, "tip_mm": gone.tip_mm}
 
 
 def _keep_cue(form: CueForm, request: Request, cue: int) -> NameModel:
-    shelf = shelf_of(request)
+    library = library_of(request)
     made = own_cue(form.name, form.end_ratio, form.tip_mm / 1000)
-    kept = club.save_cue(shelf.database, club.CueRow(made.name, form.end_ratio, form.tip_mm, cue), form.was)
-    shelf.forget()
+    kept = club.save_cue(request.app.state.database, club.CueRow(made.name, form.end_ratio, form.tip_mm, cue), form.was)
+    library.forget()
     return {"name": kept.name, "id": kept.id, "edition": kept.edition}
 
 

@@ -10,7 +10,7 @@ from fandle.formats.base import Number
 from fandle.formats.cues import SquirtAnswer
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of
+from fandle.web.known import library_of
 
 router = APIRouter()
 
@@ -29,5 +29,5 @@ class TwoShots(BaseModel):
 @router.post(address.CUE_TEST, responses=FAULTS)
 def post_cue_test(shots: TwoShots, request: Request) -> SquirtAnswer:
     """The squirt of the cue that sent the balls there. Nothing is kept."""
-    table = shelf_of(request).table(shots.table)
+    table = library_of(request).table(shots.table)
     return SquirtAnswer.of(find_squirt(table, shots.left, shots.right, shots.side))

@@ -5,7 +5,9 @@ from typing import Any
 from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse
 
+from fandle.app.club import Standing
 from fandle.app.cues import SIDE, SPEED, START, landings
+from fandle.app.library import Library
 from fandle.core.errors import BadInputError, FandleError
 from fandle.core.shot.cue import CUE_LIMITS, CUES, HOUSE, Cue
 from fandle.core.shot.tips import tips_of
@@ -17,11 +19,12 @@ from fandle.core.table.standards import LABELS, STANDARDS
 from fandle.core.words.spoken import plural_lengths, tips_word
 from fandle.store import club
 from fandle.store.backup import last_backup
+from fandle.store.database import Database
 from fandle.web import address
 from fandle.web.club.view import look, play_href
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Shelf, mine_of, shelf_of
+from fandle.web.known import library_of, mine_of
 
 router = APIRouter(responses=FAULTS)
 URLS = {
@@ -40,13 +43,13 @@ URLS = {
 @router.get(address.CLUB_ROOM, response_class=HTMLResponse)
 def club_room(request: Request, table: str | None = None) -> HTMLResponse:
     """All tables and cues; one table open, to be read or changed."""
-    shelf = shelf_of(request)
+    library = library_of(request)
     fault = ""
-    standing = shelf.standing()
+    standing = library.standing()
     first = standing[0] if standing else None
-    name = table or (first.data if first and isinstance(first.data, str) else first.label if first else "pool-9ft")
+    name = table or (first.name if first else "pool-9ft")
     try:
-        chosen = shelf.table(name)
+        chosen = library.table(name)
         shown_as = look(chosen)
     except FandleError as error:
         fault, chosen = f"{error}.", STANDARDS["pool-9ft"]
@@ -55,7 +58,7 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
     record = next((row for row in standing if own and row.label == chosen.name), None)
     context = {
         "fault": fault,
-        "rows": _rows(shelf, standing),
+        "rows": _rows(library, standing),
         "chosen": chosen.name,
         "own": own,
         "record": record,
@@ -69,10 +72,10 @@ def club_room(request: Request, table: str | None = None) -> HTMLResponse:
         "play": play_href(chosen, mine_of(request)),
         "shots": _two_shots(chosen),
         "mine": mine_of(request).cue.name,
-        "cues": [*(_cue(cue) for cue in CUES.values()), *_own_cues(shelf)],
+        "cues": [*(_cue(cue) for cue in CUES.values()), *_own_cues(library, request.app.state.database)],
         "ratio": CUE_LIMITS["end_ratio"],
         "urls": URLS,
-        "backup": _backup(shelf),
+        "backup": _backup(request.app.state.database),
     }
     response: HTMLResponse = request.app.state.templates.TemplateResponse(request, "club.html", context)
     return response
@@ -94,29 +97,29 @@ def _two_shots(table: Table) -> dict[str, Any]:
     }
 
 
-def _backup(shelf: Shelf) -> str:
+def _backup(database: Database) -> str:
     """When the last copy of all this was made, in words."""
-    last = last_backup(shelf.database)
+    last = last_backup(database)
     if last is None:
         return "No backup yet."
     return f"Last backup: {last.at[:16].replace('T', ' ')} UTC, {last.name}."
 
 
-def _label(standing: list[club.Standing], name: str) -> str:
-    return next((row.label for row in standing if row.data == name), LABELS[name])
+def _label(standing: list[Standing], name: str) -> str:
+    return next((row.label for row in standing if row.standard == name), LABELS[name])
 
 
-def _rows(shelf: Shelf, standing: list[club.Standing]) -> list[dict[str, Any]]:
+def _rows(library: Library, standing: list[Standing]) -> list[dict[str, Any]]:
     """The club's tables, then the standard ones that do not stand in it."""
-    rows = [_standing_row(shelf, row) for row in standing]
+    rows = [_standing_row(library, row) for row in standing]
     here = {row["name"] for row in rows}
     return rows + [_row(LABELS[name], table) for name, table in STANDARDS.items() if name not in here]
 
 
-def _standing_row(shelf: Shelf, row: club.Standing) -> dict[str, Any]:
+def _standing_row(library: Library, row: Standing) -> dict[str, Any]:
     """A table that stands in the club; one whose record is malformed is shown as such."""
     try:
-        return _row(row.label, shelf.table(row.data if isinstance(row.data, str) else row.label))
+        return _row(row.label, library.table(row.name))
     except BadInputError:
         return {
             "label": row.label,
@@ -163,16 +166,16 @@ def _groups(table: Table) -> list[tuple[str, list[dict[str, Any]]]]:
     return list(groups.items())
 
 
-def _own_cues(shelf: Shelf) -> list[dict[str, Any]]:
+def _own_cues(library: Library, database: Database) -> list[dict[str, Any]]:
     """The club's own cues; one whose record is malformed is shown as such."""
-    readable = shelf.cues()
+    readable = library.cues()
     return [
         {
             **(_cue(readable[row.name]) if row.name in readable else _unreadable(row)),
             "id": row.id,
             "edition": row.edition,
         }
-        for row in club.cues(shelf.database)
+        for row in club.cues(database)
     ]
 
 

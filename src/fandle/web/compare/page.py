@@ -16,7 +16,7 @@ from fandle.core.table.model import Table
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import mine_of, player_of, shelf_of
+from fandle.web.known import library_of, mine_of, player_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Question, scene_of, situation
@@ -49,7 +49,7 @@ def _asked(request: Request) -> tuple[Situation, str, str]:
     """What the address asks, the favourite system, and why that could not be opened, "" where it could."""
     database, fault, mine, query = request.app.state.database, "", mine_of(request), request.query_params
     try:
-        known = known_with(shelf_of(request), query)
+        known = known_with(library_of(request), query)
         asked = address.read(query, known) if query else first_situation(database, mine)
     except BadInputError as error:
         fault, asked = f"This link cannot be opened: {error}.", first_situation(database, mine)

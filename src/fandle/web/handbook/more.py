@@ -15,7 +15,7 @@ from fandle.core.words.spoken import landing_word
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS
-from fandle.web.known import linked_table, shelf_of
+from fandle.web.known import library_of, linked_table
 from fandle.web.speech import screen_of
 from fandle.web.tasks import solve
 
@@ -55,7 +55,7 @@ async def _page(request: Request, name: str, title: str, made: Callable[[Table],
 
 def _show(request: Request, table: Table, told: Context) -> HTMLResponse:
     context = {
-        "tables": shelf_of(request).choices(str(told["name"])),
+        "tables": library_of(request).choices(str(told["name"])),
         "screen": screen_of(request, table, turns=False), "length": table.length * 1000, "width": table.width * 1000,
         **told,
     }  # fmt: skip

@@ -31,7 +31,7 @@ from fandle.web.faults import FAULTS
 from fandle.web.handbook import technique
 from fandle.web.handbook.search import Search
 from fandle.web.handbook.view import CurveModel, OwnModel, RivalModel, bank_href, curves_json, index, own_json, rival
-from fandle.web.known import carried_of, mine_of, shelf_of
+from fandle.web.known import carried_of, library_of, mine_of
 from fandle.web.speech import said, screen_of
 from fandle.web.system_view import SystemModel, told
 from fandle.web.table.api import Scene, scene_layout, scene_of
@@ -147,7 +147,7 @@ def _show(request: Request, page: Page, asked: Asked, found: ExampleModel, fault
         "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
         "state": json.dumps(shown, allow_nan=False),
-        "tables": shelf_of(request).choices(),
+        "tables": library_of(request).choices(),
         "cloths": (OWN, *CLOTHS),
         "rubbers": (OWN, *RUBBERS),
         "table_name": layout.table.name,
@@ -173,7 +173,7 @@ def _linked(page: Page, request: Request) -> Asked:
     query, layout, rails = request.query_params, page.example, page.rails
     cloth, rubber, cue = query.get("cloth", OWN), query.get("rubber", OWN), mine_of(request).cue
     if "balls" in query:
-        asked = address.read(query, shelf_of(request).known)
+        asked = address.read(query, library_of(request).known)
         layout, rails, cue = asked.layout, asked.rails or page.rails, asked.stroke.cue
     there = replace(layout, table=conditioned(layout.table, cloth, rubber))
     return Asked(there, rails, cloth, rubber, cue, carried_of(request, layout.table))
@@ -219,7 +219,7 @@ def asked_of(page: Page, asked: Example, request: Request) -> Asked:
     layout = scene_layout(asked.layout, request)
     table = conditioned(layout.table, asked.cloth, asked.rubber)
     rails = parse_rails(asked.rails) if asked.rails else page.rails
-    cue = mine_of(request).cue if asked.cue is None else shelf_of(request).cue(asked.cue)
+    cue = mine_of(request).cue if asked.cue is None else library_of(request).cue(asked.cue)
     there = replace(layout, table=table)
     return Asked(there, rails, asked.cloth, asked.rubber, cue, carried_of(request, layout.table))
 

@@ -28,7 +28,7 @@ from fandle.core.words.spoken import plural_lengths
 from fandle.web import address
 from fandle.web.drawing import drawing, path
 from fandle.web.faults import FAULTS
-from fandle.web.known import mine_of, shelf_of
+from fandle.web.known import library_of, mine_of
 from fandle.web.moment import MomentModel, moment_model
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import Scene, scene_layout, scene_of
@@ -118,7 +118,7 @@ def _show(
     context = {
         "page": page, "screen": screen, "fault": fault, "drawing": drawing(layout.table),
         "diamond": (layout.table.diamond_x * 1000, layout.table.diamond_y * 1000),
-        "state": json.dumps(shown, allow_nan=False), "tables": shelf_of(request).choices(),
+        "state": json.dumps(shown, allow_nan=False), "tables": library_of(request).choices(),
         "cloths": (OWN, *CLOTHS), "rubbers": (OWN, *RUBBERS), "table_name": layout.table.name, "before": before,
         "after": after,
         "urls": {
@@ -143,7 +143,7 @@ def _linked(page: TechniquePage, request: Request) -> TechniqueAsked:
     cloth, rubber = query.get("cloth", OWN), query.get("rubber", OWN)
     if "balls" not in query:
         return TechniqueAsked(page.example, cloth, rubber, mine_of(request).cue)
-    asked = address.read(query, shelf_of(request).known)
+    asked = address.read(query, library_of(request).known)
     return TechniqueAsked(asked.layout, cloth, rubber, asked.stroke.cue)
 
 
@@ -163,7 +163,7 @@ async def post_technique(method: str, question: TechniqueQuestion, request: Requ
 
 
 def _question(question: TechniqueQuestion, request: Request) -> TechniqueAsked:
-    cue = mine_of(request).cue if question.cue is None else shelf_of(request).cue(question.cue)
+    cue = mine_of(request).cue if question.cue is None else library_of(request).cue(question.cue)
     return TechniqueAsked(scene_layout(question.layout, request), question.cloth, question.rubber, cue)
 
 

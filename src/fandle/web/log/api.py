@@ -23,11 +23,11 @@ from fandle.store import log
 from fandle.store.club import table_label
 from fandle.store.database import Database
 from fandle.store.figures import of_set_up, same_set_up
+from fandle.store.noting import noted_attempt, noted_situation
 from fandle.store.preferences import MY_CUE, PREFERRED, set_preference
 from fandle.web import address
 from fandle.web.faults import KEPT
-from fandle.web.known import HABITS, TIP, shelf_of
-from fandle.web.noted import noted_attempt, noted_situation
+from fandle.web.known import HABITS, TIP, library_of
 from fandle.web.table.api import Question, situation
 from fandle.web.tasks import solve, works_of
 
@@ -162,7 +162,7 @@ def patch_attempt(uid: UidPath, amendment: Amendment, request: Request) -> Told:
     changes = amendment.model_dump(mode="json", exclude_none=True, exclude={"was"})
     if amendment.at is not None:
         changes.pop("at")
-        changes["off"] = landed(noted_situation(log.one(database, uid), shelf_of(request).known), amendment.at)
+        changes["off"] = landed(noted_situation(log.one(database, uid), library_of(request).known), amendment.at)
     if amendment.result is not None:
         check_result(amendment.result, log.one(database, uid).kind)
     return told(database, log.amend(database, uid, amendment.was, **changes))
@@ -193,7 +193,7 @@ def put_preferences(preferences: Preferences, request: Request) -> Preferences:
             )
         set_preference(database, PREFERRED, preferences.system)
     if preferences.cue is not None:
-        set_preference(database, MY_CUE, shelf_of(request).cue(preferences.cue).name)
+        set_preference(database, MY_CUE, library_of(request).cue(preferences.cue).name)
     for name in (TIP, *HABITS):
         value = getattr(preferences, name)
         if value is not None:

@@ -14,7 +14,7 @@ from fandle.store.standing import my_club
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.files import download, received
-from fandle.web.known import shelf_of
+from fandle.web.known import library_of
 
 router = APIRouter()
 Key = Annotated[int | None, Query(ge=1, le=2**53)]  # a record's id
@@ -57,5 +57,5 @@ async def import_log(request: Request, player: str = "") -> dict[str, int]:
 
 def _taken(request: Request, file: IO[bytes], player: str) -> dict[str, int]:
     done = take_in(request.app.state.database, file, player)
-    shelf_of(request).forget()  # tables may have come with the attempts
+    library_of(request).forget()  # tables may have come with the attempts
     return done

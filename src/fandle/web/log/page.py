@@ -15,7 +15,7 @@ from fandle.store import log
 from fandle.store.figures import Group, figures_of, groups, how_many_groups
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import shelf_of, tip_of
+from fandle.web.known import library_of, tip_of
 from fandle.web.me import me_url
 from fandle.web.noted import NotedShot, NotedShots
 from fandle.web.speech import english_of
@@ -41,7 +41,7 @@ def log_room(
     part: Annotated[int, Query(ge=1, le=1_000_000)] = 1,
 ) -> HTMLResponse:
     """Attempts, newest first, filtered, with the figures of each set-up."""
-    database, shots = request.app.state.database, NotedShots(tip_of(request), shelf_of(request).known)
+    database, shots = request.app.state.database, NotedShots(tip_of(request), library_of(request).known)
     if set_up.count("|") + 1 == OLD_PARTS:
         set_up = set_up.partition("|")[2]
     wanted = log.Filter(set_up, result, table, version)

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Body, Query, Request, Response
 from fastapi.responses import StreamingResponse
 from typing_extensions import TypedDict
 
+from fandle.app.drill_list import own_called, titles
 from fandle.core.practice.drills import BY_NAME
 from fandle.core.practice.tonight import PARTS
 from fandle.formats.practice import DRILLS_FORMAT, OwnDrillFile, file_text, read_set
@@ -19,7 +20,7 @@ from fandle.store.standing import my_nickname
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
 from fandle.web.files import download, received
-from fandle.web.practice.known_drills import own_called, titles
+from fandle.web.known import club_of
 from fandle.web.practice.models import PartModel
 from fandle.web.table.api import LARGEST_FILE
 
@@ -74,7 +75,7 @@ def get_set(
 ) -> Response:  # fmt: skip
     """A set of drills as a file; drills: their names, with commas between; sums: false for hands and cue."""
     names = [each for each in drills.split(",") if each]
-    known = own_called(request.app.state.database, names)
+    known = own_called(club_of(request), names)
     made = {
         "format": DRILLS_FORMAT, "name": name[:60] or "Drills", "note": note[:400], "drills": names, "sums": sums,
         "own": [OwnDrillFile.of(known[each]).model_dump(mode="json") for each in names if each in known],
@@ -109,7 +110,7 @@ def get_results(request: Request) -> StreamingResponse:
     tries, played = practice.tries(database), practice.last_played(database)
     parts = results_parts(
         my_nickname(database),
-        (OwnDrillFile.of(drill) for drill in islice(own_called(database, sorted(played)).values(), MOST_OWN)),
+        (OwnDrillFile.of(drill) for drill in islice(own_called(club_of(request), sorted(played)).values(), MOST_OWN)),
         (TryFile.model_construct(uid=t.uid, made_at=t.made_at, drill=t.drill, table=t.table_label, made=t.made)
          for t in tries),
         (AnswerFile.model_construct(uid=a.uid, made_at=a.made_at, topic=a.topic, correct=a.correct, off=a.off,
@@ -142,7 +143,7 @@ def get_side_by_side(request: Request) -> SideModel:
     names = sorted(who for who, _ in tries.most_common(MOST_BESIDE))
     busiest = sorted(counts, key=lambda drill: -sum(n for n, _ in counts[drill].values()))[:MOST_DRILLS]
     shown = {drill: by for drill, by in counts.items() if drill in set(busiest)}
-    called = titles(request.app.state.database, shown)
+    called = titles(club_of(request), shown)
     rows: list[SideRow] = [
         {"title": called[drill], "made": [f"{by[who][1]} of {by[who][0]}" if who in by else "" for who in names]}
         for drill, by in shown.items()

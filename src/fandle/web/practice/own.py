@@ -15,7 +15,7 @@ from fandle.formats.practice import OwnDrillFile
 from fandle.store import practice
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import player_of, shelf_of
+from fandle.web.known import library_of, player_of
 from fandle.web.practice.models import MadeModel
 from fandle.web.speech import said, screen_of
 from fandle.web.table.link import known_with
@@ -54,7 +54,7 @@ async def post_own(note: OwnNote, request: Request) -> MadeModel:
 
 def _asked(note: OwnNote, request: Request) -> Situation:
     query = dict(parse_qsl(note.query.removeprefix("?")))
-    return replace(address.read(query, known_with(shelf_of(request), query)), player=player_of(request))
+    return replace(address.read(query, known_with(library_of(request), query)), player=player_of(request))
 
 
 @router.delete(address.OWN_DRILLS + "/{name}", responses=KEPT)

@@ -10,7 +10,10 @@ from fastapi import APIRouter, Query, Request
 from fastapi.responses import HTMLResponse
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.club import KeptDrill
+from fandle.app.drill_list import LISTED, drill_called, own_listed, own_newest
 from fandle.app.evening import Shot, tonight
+from fandle.app.library import Known
 from fandle.app.own_drills import hands
 from fandle.app.practise import drill, drills
 from fandle.core.errors import BadInputError
@@ -20,15 +23,14 @@ from fandle.core.steps import at_once
 from fandle.core.table.model import Table
 from fandle.store import log, practice
 from fandle.store.database import Database
+from fandle.store.noting import noted_situation, tried_of
 from fandle.store.practice import Try
 from fandle.store.standing import my_nickname
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import Known, linked_table, shelf_of
+from fandle.web.known import club_of, library_of, linked_table
 from fandle.web.me import me_url
-from fandle.web.noted import noted_situation, tried_of
-from fandle.web.practice.known_drills import LISTED, Listed, drill_called, own_listed, own_newest
 from fandle.web.practice.models import (
     DrillModel,
     EntryModel,
@@ -61,10 +63,10 @@ def _context(request: Request, table: Table, name: str, fault: str) -> dict[str,
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
         "fault": fault,
         "name": name,
-        "tables": shelf_of(request).choices(name),
+        "tables": library_of(request).choices(name),
         "minutes": MINUTES,
         "me_url": me_url(request),
-        "older": older_than(own_listed(request.app.state.database, LISTED + 1)),
+        "older": older_than(own_listed(club_of(request), LISTED + 1)),
         "state": json.dumps(said(_entries(request, table), screen_of(request, table, turns=False)), allow_nan=False),
         "urls": {
             "tonight": address.TONIGHT, "drill": address.DRILL, "tries": address.TRIES, "ask": address.ASK,
@@ -88,10 +90,10 @@ def _entries(request: Request, table: Table) -> list[EntryModel]:
         }
         for found in drills(table)
     ]  # fmt: skip
-    return own_entries(own_listed(database), made) + shipped
+    return own_entries(own_listed(club_of(request)), made) + shipped
 
 
-def own_entries(listed: list[Listed], made: Mapping[str, str]) -> list[EntryModel]:
+def own_entries(listed: list[KeptDrill], made: Mapping[str, str]) -> list[EntryModel]:
     """Drills that players made as the list has them; made: what was made of each, in words."""
     return [
         {"key": each.name, "title": each.title, "family": FAMILY, "why_not": "", "made": made.get(each.name, "")}
@@ -109,11 +111,11 @@ def _made(database: Database) -> dict[str, str]:
 def get_own(request: Request, before: Annotated[int | None, Query(ge=1, le=2**53)] = None) -> OwnListModel:
     """More of the drills that players made, older than the one of this record's id; older: whether there are more."""
     database = request.app.state.database
-    found = own_listed(database, LISTED + 1, before)
+    found = own_listed(club_of(request), LISTED + 1, before)
     return {"entries": own_entries(found[:LISTED], _made(database)), "older": older_than(found)}
 
 
-def older_than(found: list[Listed]) -> int | None:
+def older_than(found: list[KeptDrill]) -> int | None:
     """The record from which still older drills begin, where more were found than are listed at once."""
     return found[LISTED - 1].id if len(found) > LISTED else None
 
@@ -121,14 +123,14 @@ def older_than(found: list[Listed]) -> int | None:
 @router.post(address.TONIGHT, responses=FAULTS)
 async def post_tonight(question: PracticeQuestion, request: Request) -> TonightModel:
     """A plan of so many minutes, from the log and from what was drilled."""
-    shelf, database = shelf_of(request), request.app.state.database
+    library, database = library_of(request), request.app.state.database
 
     def made() -> TonightModel:
-        table, now = shelf.table(question.table), datetime.now(UTC)
-        rows, own = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)], own_newest(database)
+        table, now = library.table(question.table), datetime.now(UTC)
+        rows, own = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)], own_newest(library.club)
         days = {name: days_since(when, now) for name, when in practice.last_played(database).items()}
         played = {name: ago for name, ago in days.items() if ago is not None}
-        plan = tonight_model(tonight(shots_of(rows, shelf.known, now), played, question.minutes, table, own))
+        plan = tonight_model(tonight(shots_of(rows, library.known, now), played, question.minutes, table, own))
         return said(plan, screen_of(request, table, turns=False))
 
     return await solve(request, at_once(made), quick=False)
@@ -157,10 +159,10 @@ def shots_of(rows: list[log.Noted], known: Known, now: datetime) -> Iterator[Sho
 @router.post(address.DRILL, responses=FAULTS)
 async def post_drill(question: PracticeQuestion, request: Request) -> DrillModel:
     """One drill set up on the table, with its line and its record."""
-    database, shelf = request.app.state.database, shelf_of(request)
+    database, library = request.app.state.database, library_of(request)
 
     def made() -> DrillModel:
-        table, wanted = shelf.table(question.table), drill_called(database, question.drill)
+        table, wanted = library.table(question.table), drill_called(library.club, question.drill)
         found = drill(wanted, table)
         told = drill_model(found, practice.made(database, wanted.name), () if question.sums else hands(found))
         return said(told, screen_of(request, table, turns=False))
@@ -172,8 +174,8 @@ async def post_drill(question: PracticeQuestion, request: Request) -> DrillModel
 def post_try(note: TryNote, request: Request) -> RecordModel:
     """Note a try; the same uid again changes nothing."""
     database = request.app.state.database
-    wanted = drill_called(database, note.drill)
-    shelf_of(request).table(note.table)
+    wanted = drill_called(club_of(request), note.drill)
+    library_of(request).table(note.table)
     practice.note_tries(database, [Try(note.uid, log.now(), wanted.name, note.table, note.made)])
     return record(wanted, practice.made(database, wanted.name))
 
@@ -183,4 +185,4 @@ def delete_try(uid: str, request: Request) -> RecordModel:
     """Take a try back."""
     database = request.app.state.database
     gone = practice.take_back(database, uid)
-    return record(drill_called(database, gone.drill), practice.made(database, gone.drill))
+    return record(drill_called(club_of(request), gone.drill), practice.made(database, gone.drill))

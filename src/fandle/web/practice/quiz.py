@@ -6,6 +6,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
+from fandle.app.drill_list import titles
 from fandle.app.evening import By
 from fandle.core.errors import BadInputError
 from fandle.core.lines.marks import direction_to
@@ -24,9 +25,8 @@ from fandle.store.preferences import preference, set_preference
 from fandle.web import address
 from fandle.web.drawing import path
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import mine_of, shelf_of
+from fandle.web.known import club_of, library_of, mine_of
 from fandle.web.practice.changes import GOAL, PERIOD_DAYS, progress_model
-from fandle.web.practice.known_drills import titles
 from fandle.web.practice.models import AskedModel, AskQuestion, ProgressModel, RepliedModel, Reply
 from fandle.web.practice.page import NEWEST, shots_of
 from fandle.web.practice.present import asked_model, level_of
@@ -67,7 +67,7 @@ async def post_ask(asked: AskQuestion, request: Request) -> AskedModel:
     """The next question: of the topic asked for, else of the one that is due."""
 
     def made() -> AskedModel:
-        table, system = shelf_of(request).table(asked.table), mine_of(request).system
+        table, system = library_of(request).table(asked.table), mine_of(request).system
         difficulty, deck = _state(request)
         topic = asked.topic or deck.due(datetime.now(UTC), sums=asked.sums)
         seed = time.time_ns() % 2**31
@@ -82,7 +82,7 @@ async def post_reply(reply: Reply, request: Request) -> RepliedModel:
     """What an answer comes to; the next question is a little harder, or a good deal easier."""
 
     def judged() -> RepliedModel:
-        table, system = shelf_of(request).table(reply.table), mine_of(request).system
+        table, system = library_of(request).table(reply.table), mine_of(request).system
         asked = _made(table, reply.topic, reply.seed, reply.difficulty, system)
         found, off = _judged(asked, reply.given)
         allowed = (asked.base if isinstance(asked, Choice) else asked).seconds
@@ -141,14 +141,14 @@ async def get_progress(
     goal: Annotated[float, Query(ge=0.05, le=2.0)] = GOAL,
 ) -> ProgressModel:  # fmt: skip
     """What changed in the last so many days against all before, and what did not. goal: a typical miss, diamonds."""
-    database, known, now = request.app.state.database, shelf_of(request).known, datetime.now(UTC)
+    database, known, now = request.app.state.database, library_of(request).known, datetime.now(UTC)
 
     def made() -> ProgressModel:
         rows = [row for _, row in log.page(database, log.EVERYTHING, NEWEST)]
         shots = list(shots_of(rows, known, now))
         tries, answers = practice.tries(database), practice.answers(database)
         return progress_model(
-            tries, answers, shots, now, days, by, goal, titles(database, {each.drill for each in tries})
+            tries, answers, shots, now, days, by, goal, titles(club_of(request), {each.drill for each in tries})
         )
 
     return await solve(request, at_once(made), quick=False)

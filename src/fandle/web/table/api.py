@@ -26,7 +26,7 @@ from fandle.formats.files import LAYOUT_FORMAT, BallFile, StateFile, layout_json
 from fandle.formats.tables import table_json
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import carried_of, mine_of, player_of, shelf_of, tip_of
+from fandle.web.known import carried_of, library_of, mine_of, player_of, tip_of
 from fandle.web.noted import layout_href
 from fandle.web.speech import said, screen_of
 from fandle.web.table.afterwards import Afterwards
@@ -136,7 +136,7 @@ def scene_of(layout: Layout) -> SceneModel:
 
 def scene_layout(scene: Scene, request: Request, *, ease: bool = False) -> Layout:
     """The layout a page holds. ease: balls that cannot lie where they are lie beside that place."""
-    known = shelf_of(request).table
+    known = library_of(request).table
     data = scene.model_dump()
     if ease:
         table = known(scene.table)
@@ -147,7 +147,7 @@ def scene_layout(scene: Scene, request: Request, *, ease: bool = False) -> Layou
 def situation(question: Question, request: Request) -> Situation:
     """The situation a question asks about."""
     layout = scene_layout(question.layout, request, ease=question.ease)
-    cue = shelf_of(request).cue(question.cue)
+    cue = library_of(request).cue(question.cue)
     return Situation(
         layout,
         question.stroke(layout.table, cue, tip_of(request, cue)),
@@ -214,9 +214,9 @@ def post_read_layout(
     `table` is a whole table that came with it and that the club does not know yet: once it is put there (POST it to
     `/api/club/read-table`), the layout can be opened on the name that this gives it.
     """
-    shelf = shelf_of(request)
-    layout = read_layout(text, shelf.table)
-    known = shelf.same(layout.table)
+    library = library_of(request)
+    layout = read_layout(text, library.table)
+    known = library.same(layout.table)
     table = None if known is not None else table_json(layout.table)
     there = layout if known is None else replace(layout, table=known)
     href = None if known is None else layout_href(there, mine_of(request))
@@ -226,14 +226,14 @@ def post_read_layout(
 @router.post(address.MOVE, responses=FAULTS)
 def post_move(move: Move, request: Request) -> HrefModel:
     """Where the same layout is opened on another table, its balls renamed if the game changes."""
-    layout = moved_to(scene_layout(move.layout, request), shelf_of(request).table(move.table))
+    layout = moved_to(scene_layout(move.layout, request), library_of(request).table(move.table))
     return {"href": layout_href(layout, mine_of(request))}
 
 
 @router.get(address.SAVE_LAYOUT, responses=FAULTS)
 def get_layout_file(request: Request) -> JSONResponse:
     """The layout an address holds, as a file to keep."""
-    asked = address.read(request.query_params, shelf_of(request).known)
+    asked = address.read(request.query_params, library_of(request).known)
     headers = {"Content-Disposition": 'attachment; filename="layout.fandle.json"'}
     return JSONResponse(layout_json(asked.layout), headers=headers)
 

@@ -14,13 +14,13 @@ from urllib.parse import parse_qsl, urlencode
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
+from fandle.app.library import Known, Library
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
 from fandle.core.table.standards import STANDARDS
 from fandle.formats.tables import read_table, table_json
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import Known, Shelf
 from fandle.web.table.api import Scene, scene_layout
 from fandle.web.table.replies import HrefModel
 
@@ -59,12 +59,12 @@ def unpacked(text: str) -> Table:
     return read_table(data)
 
 
-def known_with(shelf: Shelf, query: Mapping[str, str]) -> Known:
+def known_with(library: Library, query: Mapping[str, str]) -> Known:
     """What the names in a link stand for: its own table comes before the club's. It is kept nowhere."""
     if not query.get(OWN):
-        return shelf.known
-    table = shelf.visit(unpacked(query[OWN]))
-    return Known(lambda name: table if name == query.get("table") else shelf.known.table(name), shelf.known.cue)
+        return library.known
+    table = library.visit(unpacked(query[OWN]))
+    return Known(lambda name: table if name == query.get("table") else library.known.table(name), library.known.cue)
 
 
 @router.post(address.LINK, responses=FAULTS)

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, RedirectResponse
 from starlette.concurrency import run_in_threadpool
 
+from fandle.app.library import Library
 from fandle.app.situation import Situation
 from fandle.core.constants import INCH_M
 from fandle.core.errors import BadInputError, FandleError
@@ -25,7 +26,7 @@ from fandle.store.queries import first_layouts, layouts_named
 from fandle.web import address
 from fandle.web.drawing import drawing
 from fandle.web.faults import FAULTS
-from fandle.web.known import Mine, Shelf, carried_of, habits_of, mine_of, player_of, shelf_of, tip_of
+from fandle.web.known import Mine, carried_of, habits_of, library_of, mine_of, player_of, tip_of
 from fandle.web.noted import layout_href, plain
 from fandle.web.speech import said, screen_of
 from fandle.web.table.games import game_choices
@@ -84,7 +85,7 @@ def _asked(request: Request) -> tuple[Situation, float]:
     query = request.query_params
     if not query:
         return _first(request)
-    asked = replace(address.read(query, known_with(shelf_of(request), query)), player=player_of(request))
+    asked = replace(address.read(query, known_with(library_of(request), query)), player=player_of(request))
     asked = replace(asked, carried=carried_of(request, asked.table))
     if "method" not in query:  # a link that names no system is counted by the player's own
         asked = replace(asked, system=mine_of(request).system)
@@ -98,15 +99,15 @@ def _first(request: Request) -> tuple[Situation, float]:
 
 
 def _page(request: Request, asked: Situation, data: AnswerModel, fault: str) -> HTMLResponse:
-    database, shelf, query = request.app.state.database, shelf_of(request), request.query_params
+    database, library, query = request.app.state.database, library_of(request), request.query_params
     screen = screen_of(request, asked.table)
     name = query.get("name", "") if query else next((kept.name for kept in first_layouts(database, 1)), "")
     context = {
-        **_furniture(shelf, asked.table, screen),
+        **_furniture(library, asked.table, screen),
         "state": json.dumps({**said(data, screen), "upright": screen.upright}, allow_nan=False),
         "fault": fault,
         "saved": listed(request),
-        "incoming": None if shelf.same(asked.table) is not None else _sent(query),
+        "incoming": None if library.same(asked.table) is not None else _sent(query),
         "kept": next(iter(layouts_named(database, [name])), None) if name else None,
         "tip_mm": f"{tip_of(request) * 1000:g}",
         "habits": habits_of(request),
@@ -123,18 +124,18 @@ def _sent(query: Mapping[str, str]) -> str | None:
     return json.dumps(table_json(unpacked(query[OWN]))) if query.get(OWN) else None
 
 
-def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
+def _furniture(library: Library, table: Table, screen: Screen) -> dict[str, Any]:
     """What the page is given of the table and the club, whatever lies on it."""
     return {
         "drawing": drawing(table),
         "diamond": (table.diamond_x * 1000, table.diamond_y * 1000),
-        "tables": shelf.choices(table.name),
+        "tables": library.choices(table.name),
         "marks": table.marks,
         "games": game_choices(table),
         "table_name": table.name,
         "urls": URLS,
         "words": {name: screen.say(text) for name, text in WORDS.items()},
-        "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *shelf.cues().values())],
+        "cues": [(cue.name, cue.label) for cue in (*CUES.values(), *library.cues().values())],
         "unit_sizes": _unit_sizes(table),
         "save_url": address.SAVE_LAYOUT,
     }
@@ -143,12 +144,12 @@ def _furniture(shelf: Shelf, table: Table, screen: Screen) -> dict[str, Any]:
 @router.get(address.MOVE_TO, response_class=RedirectResponse, include_in_schema=False)
 def move_to(request: Request, to: str) -> RedirectResponse:
     """The layout of the address on another table, in the Table room: what the header's list of tables leads to."""
-    shelf, mine = shelf_of(request), mine_of(request)
+    library, mine = library_of(request), mine_of(request)
     try:
         query = {name: value for name, value in request.query_params.items() if name != "to"}
         database = request.app.state.database
-        asked = address.read(query, shelf.known) if "balls" in query else first_situation(database, mine)
-        href = layout_href(moved_to(asked.layout, shelf.table(to)), mine)
+        asked = address.read(query, library.known) if "balls" in query else first_situation(database, mine)
+        href = layout_href(moved_to(asked.layout, library.table(to)), mine)
     except BadInputError:
         href = address.TABLE_ROOM
     return RedirectResponse(href, 303)
@@ -156,7 +157,7 @@ def move_to(request: Request, to: str) -> RedirectResponse:
 
 def header_of(request: Request) -> dict[str, Any]:
     """What every page's header shows: the tables to play on."""
-    return {"header_tables": shelf_of(request).choices()}
+    return {"header_tables": library_of(request).choices()}
 
 
 def _unit_sizes(table: Table) -> dict[str, list[float]]:

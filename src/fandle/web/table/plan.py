@@ -20,7 +20,7 @@ from fandle.formats.plan import PlanAnswer, SoFarAnswer
 from fandle.formats.player import PlayerFile
 from fandle.web import address
 from fandle.web.faults import FAULTS
-from fandle.web.known import habits_of, player_of, shelf_of, tip_of
+from fandle.web.known import habits_of, library_of, player_of, tip_of
 from fandle.web.speech import said, screen_of
 from fandle.web.table.api import scene_layout
 from fandle.web.table.plan_models import PlanQuestion
@@ -69,7 +69,7 @@ def _wished(question: PlanQuestion, request: Request) -> tuple[Situation, Wish]:
 def _situation(question: PlanQuestion, request: Request) -> Situation:
     layout = scene_layout(question.layout, request, ease=question.ease)
     table = layout.table
-    cue = shelf_of(request).cue(question.cue)
+    cue = library_of(request).cue(question.cue)
     tip = tip_of(request, cue)
     speed = default_speed(table) if question.speed is None else question.speed
     if question.lengths is not None:

@@ -19,11 +19,11 @@ from fandle.core.steps import Steps
 from fandle.formats.base import Number
 from fandle.formats.player import PlayerFile
 from fandle.store import log
+from fandle.store.noting import noted_situation
 from fandle.store.preferences import set_preference
 from fandle.web import address
 from fandle.web.faults import FAULTS, KEPT
-from fandle.web.known import SCATTER, player_of, shelf_of
-from fandle.web.noted import noted_situation
+from fandle.web.known import SCATTER, library_of, player_of
 from fandle.web.tasks import solve
 
 router = APIRouter()
@@ -97,7 +97,7 @@ def _kept(request: Request, player: Player, more: str = "") -> SteadyModel:
 
 def _from_log(request: Request) -> Steps[Fit]:
     """The scatter behind the newest attempts of the log, at the set-ups that were shot most, in steps."""
-    database, known = request.app.state.database, shelf_of(request).known
+    database, known = request.app.state.database, library_of(request).known
     results = log.newest_results(database, NEWEST)
     yield
     often = [name for name, _ in Counter(name for name, _, _ in results).most_common(MOST_SET_UPS)]

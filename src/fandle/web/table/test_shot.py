@@ -13,7 +13,7 @@ from fandle.formats.base import Number
 from fandle.store.preferences import preference, set_preference
 from fandle.web import address
 from fandle.web.faults import KEPT
-from fandle.web.known import TEST_SHOTS, shelf_of
+from fandle.web.known import TEST_SHOTS, library_of
 
 router = APIRouter()
 MOST_TABLES = 200  # with a test shot: the newest are kept
@@ -40,7 +40,7 @@ class CarryModel(TypedDict):
 @router.put(address.TEST_SHOT, responses=KEPT)
 def put_test_shot(test: TestShot, request: Request) -> CarryModel:
     """Carry what a noted test shot found to the other tracks on its table; a later one takes its place."""
-    database, table = request.app.state.database, shelf_of(request).table(test.table)
+    database, table = request.app.state.database, library_of(request).table(test.table)
     kept = preference(database, TEST_SHOTS, {})
     shots = {name: shift for name, shift in kept.items() if name != table.name} if isinstance(kept, dict) else {}
     if test.shift is not None:
