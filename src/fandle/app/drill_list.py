@@ -38,6 +38,6 @@ def own_listed(club: Club, most: int = LISTED, before: int | None = None) -> lis
     return [row for row in club.drills(most, before) if row.title]
 
 
-def own_newest(club: Club) -> tuple[Drill, ...]:
+def own_newest(club: Club, most: int = PLANNED) -> tuple[Drill, ...]:
     """The newest of them that can be read, ready to be set up."""
-    return tuple(row.drill for row in club.drills(PLANNED) if row.drill is not None)
+    return tuple(row.drill for row in club.drills(most) if row.drill is not None)

@@ -48,7 +48,12 @@ Speed = Annotated[float | None, typer.Option(help="m/s as the ball leaves the ti
 Side = Annotated[float, typer.Option(help="Tip off centre in radii, + right.")]
 Up = Annotated[float, typer.Option(help="Tip off centre in radii, + above.")]
 Elevation = Annotated[float, typer.Option(help="Cue elevation in degrees.")]
-CueName = Annotated[str | None, typer.Option("--cue", help="ideal, house or slim; default ideal.")]
-CountCue = Annotated[str, typer.Option("--cue", help="ideal, house or slim: systems are played with a real cue.")]
+CueName = Annotated[str | None, typer.Option("--cue", help="ideal, house, slim or one of the club's; default ideal.")]
+CountCue = Annotated[
+    str, typer.Option("--cue", help="ideal, house, slim or one of the club's: systems are played with a real cue.")
+]
+OnTable = Annotated[
+    str | None, typer.Option("--table", help="Table to play it on instead: a name, the club's own too, or a file.")
+]
 Rails = Annotated[str | None, typer.Option(help="Rails in order, such as far.")]
 Target = Annotated[str | None, typer.Option(help="Ball to be hit; default the layout's target.")]

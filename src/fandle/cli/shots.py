@@ -10,6 +10,7 @@ from fandle.cli.app import (
     Elevation,
     Json,
     LayoutArg,
+    OnTable,
     Rails,
     Side,
     Speed,
@@ -31,6 +32,7 @@ def simulate(
     up: Up = 0.0,
     elevation: Elevation = 0.0,
     cue: CueName = None,
+    table: OnTable = None,
     impulse_steps: Annotated[int | None, typer.Option(min=1, max=4000, hidden=True)] = None,
     *,
     as_json: Json = False,
@@ -38,7 +40,7 @@ def simulate(
     """Play a stroke and print what happens."""
     from fandle.cli.run.shots import simulate as run
 
-    run(layout, aim, direction, strokes, speed, side, up, elevation, cue, impulse_steps, as_json=as_json)
+    run(layout, aim, direction, strokes, speed, side, up, elevation, cue, impulse_steps, table, as_json=as_json)
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle aim layout.fandle.json --rails far --speed 3.1 --side 0.17 --json")
@@ -56,6 +58,7 @@ def aim(
     up: Up = 0.0,
     elevation: Elevation = 0.0,
     cue: CueName = None,
+    table: OnTable = None,
     hold: Annotated[str | None, typer.Option(help="Hold this mark, like far:3@nose, and change the stroke.")] = None,
     change: Annotated[str, typer.Option(help="With --hold: side, up or speed.")] = "side",
     *,
@@ -64,7 +67,7 @@ def aim(
     """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
     from fandle.cli.run.shots import aim as run
 
-    run(layout, rails, kind, target, pocket, hit, speed, side, up, elevation, cue, hold, change, as_json=as_json)
+    run(layout, rails, kind, target, pocket, hit, speed, side, up, elevation, cue, hold, change, table, as_json=as_json)
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle count layout.fandle.json --method M3 --rails far --json")
@@ -92,6 +95,7 @@ def count(
         float, typer.Option(help="What a test shot found: diamonds at the mark by which lines are to be longer here.")
     ] = 0.0,
     cue: CountCue = "house",
+    table: OnTable = None,
     as_json: Json = False,
 ) -> None:
     """Count a line by a system and say how far off it lands."""
@@ -109,6 +113,7 @@ def count(
         first=first,
         carry=carry,
         cue=cue,
+        table=table,
         as_json=as_json,
     )
 
@@ -144,6 +149,7 @@ def plan(
     up: Up = 0.0,
     elevation: Elevation = 0.0,
     cue: CueName = None,
+    table: OnTable = None,
     as_json: Json = False,
 ) -> None:
     """Which line? Every line with its chance and its reasons, best first."""
@@ -171,5 +177,6 @@ def plan(
         up=up,
         elevation=elevation,
         cue=cue,
+        table=table,
         as_json=as_json,
     )

@@ -5,24 +5,27 @@ from typing import Annotated
 
 import typer
 
-from fandle.cli.app import CueName, Elevation, Json, LayoutArg, Side, Speed, Target, Up, WithEngine, app
+from fandle.cli.app import CueName, Elevation, Json, LayoutArg, OnTable, Side, Speed, Target, Up, WithEngine, app
 
 PlayerName = Annotated[str, typer.Option("--player", help="new, club, strong, or a player's file.")]
 
 
 @app.command(epilog="Example: fandle table pool-7ft --cloth worn --rubber soft --called bar --json")
 def table(
-    name: Annotated[str | None, typer.Argument(help="Table, or a table file; without it, all names.")] = None,
+    name: Annotated[
+        str | None, typer.Argument(help="A table's name, the club's own too, or its file; without it, all names.")
+    ] = None,
     cloth: Annotated[str | None, typer.Option(help="standard, new, worn, damp.")] = None,
     rubber: Annotated[str | None, typer.Option(help="standard, lively, soft, dead.")] = None,
     called: Annotated[str | None, typer.Option(help="Name of the table made.")] = None,
     *,
+    club: Annotated[bool, typer.Option("--club", help="Without a name: the club's own tables too.")] = False,
     as_json: Json = False,
 ) -> None:
     """Print a table: every number the engine uses, in SI units. Make one of your own in words."""
     from fandle.cli.run.table import table as run
 
-    run(name, cloth, rubber, called, as_json=as_json)
+    run(name, cloth, rubber, called, club=club, as_json=as_json)
 
 
 @app.command(cls=WithEngine, epilog="Example: fandle squirt --left 1.75 --right 2.25 --json")
@@ -76,6 +79,7 @@ def diagnose(
     up: Up = 0.0,
     elevation: Elevation = 0.0,
     cue: CueName = None,
+    table: OnTable = None,
     *,
     as_json: Json = False,
 ) -> None:
@@ -97,6 +101,7 @@ def diagnose(
         up,
         elevation,
         cue,
+        table,
         as_json=as_json,
     )
 
@@ -104,7 +109,10 @@ def diagnose(
 @app.command(cls=WithEngine, epilog="Example: fandle drill return-3 --table pool-9ft --json")
 def drill(
     name: Annotated[
-        str | None, typer.Argument(help="A drill's name, as --list has them, or a file of drills that was handed out.")
+        str | None,
+        typer.Argument(
+            help="A drill's name, an own one too, as --list has them, or a file of drills that was handed out."
+        ),
     ] = None,
     *,
     listed: Annotated[bool, typer.Option("--list", help="Print all drills.")] = False,

@@ -1,4 +1,4 @@
-"""The verbs that keep the data: backup, restore, export, import. They work beside a running server."""
+"""The verbs that keep the data: backup, restore, export, import, layouts, log. They work beside a running server."""
 
 import json
 from pathlib import Path
@@ -64,3 +64,33 @@ def import_log(
 
     done = keeping.take_in(file, player)
     typer.echo(json.dumps(done) if as_json else f"{done['new']} new of {done['attempts']} attempts are in the log.")
+
+
+Last = Annotated[int, typer.Option(help="How many, the newest.")]
+
+
+@app.command(epilog="Example: fandle layouts --find escape --json")
+def layouts(
+    name: Annotated[str | None, typer.Argument(help="One of them, printed as a layout file.")] = None,
+    find: Annotated[str, typer.Option(help="Only those with this in their name or note.")] = "",
+    last: Last = 40,
+    *,
+    as_json: Json = False,
+) -> None:
+    """The layouts that are kept, the newest first."""
+    from fandle.cli.run.club import layouts as run
+
+    run(name, find, last, as_json=as_json)
+
+
+@app.command("log", epilog="Example: fandle log --last 10 --json")
+def show_log(
+    last: Last = 20,
+    table: Annotated[str | None, typer.Option(help="Only attempts on this table of the club.")] = None,
+    *,
+    as_json: Json = False,
+) -> None:
+    """The last attempts, newest first, and how many of all hit."""
+    from fandle.cli.run.club import show_log as run
+
+    run(last, table, as_json=as_json)

@@ -110,9 +110,13 @@ def json_parts(attempts: Iterable[Any], club: str = "") -> Iterator[str]:
     named = f'"club": {json.dumps(club)}, ' if club else ""
     yield f'{{"format": "{LOG_FORMAT}", {named}"attempts": ['
     for number, attempt in enumerate(attempts):
-        row = {name: getattr(attempt, name) for name in NAMES}
-        yield (",\n" if number else "\n") + json.dumps(writable(row), allow_nan=False)
+        yield (",\n" if number else "\n") + json.dumps(attempt_json(attempt), allow_nan=False)
     yield "\n]}\n"
+
+
+def attempt_json(attempt: Any) -> Any:
+    """An attempt as it stands in a log file."""
+    return writable({name: getattr(attempt, name) for name in NAMES})
 
 
 def csv_parts(attempts: Iterable[Any], club: str = "") -> Iterator[str]:

@@ -65,11 +65,12 @@ def diagnose(
     up: float,
     elevation: float,
     cue: str | None,
+    table: str | None,
     *,
     as_json: bool,
 ) -> None:
     """What was the miss: mark, speed, side, height or the table? And what to aim at next."""
-    laid = layout_at(layout)
+    laid = layout_at(layout, table)
     if target is not None:
         laid = replace(laid, target=target)
     order = parse_rails(rails)

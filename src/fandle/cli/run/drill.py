@@ -4,12 +4,14 @@ from collections.abc import Iterator
 
 import typer
 
+from fandle.app.drill_list import LISTED, drill_called, own_newest
 from fandle.app.practise import drill as drill_on
 from fandle.app.practise import drills
+from fandle.cli.run.club import club
 from fandle.cli.run.files import NO_ANSWER, bytes_of, print_json, table_at
 from fandle.core.errors import BadInputError
 from fandle.core.practice.drilled import Drilled
-from fandle.core.practice.drills import BY_NAME, drill_named
+from fandle.core.practice.drills import BY_NAME
 from fandle.core.table.model import Table
 from fandle.formats.drill import DrillAnswer, DrillShot
 from fandle.formats.practice import read_set
@@ -21,14 +23,18 @@ def drill(name: str | None, *, listed: bool, table: str, as_json: bool) -> None:
     """What should I work on? A drill set up on a table: where the balls lie, the stroke, its contacts, its end."""
     made = table_at(table)
     if listed:
-        _tell(drills(made), made, as_json=as_json)
+        with club() as kept:
+            own = own_newest(kept, LISTED)
+        _tell(drills(made, own), made, as_json=as_json)
         return
     if name is None:
         raise BadInputError("say which drill: fandle drill return-3, or --list for all of them", "name", code="missing")
     if name.endswith(SET_FILE):
         _tell([*_of_file(name, made)], made, as_json=as_json)
         return
-    answer = DrillAnswer.of(drill_on(drill_named(name), made), made.name)
+    with club() as kept:
+        wanted = drill_called(kept, name)
+    answer = DrillAnswer.of(drill_on(wanted, made), made.name)
     print_json(answer) if as_json else typer.echo(_words(answer))
     if answer.why_not:
         raise typer.Exit(NO_ANSWER)

@@ -9,7 +9,7 @@ import typer
 
 from fandle.core.errors import BadInputError
 from fandle.core.table.model import Table
-from fandle.core.table.standards import STANDARDS, standard_table
+from fandle.core.table.standards import STANDARDS
 
 NO_ANSWER = 1
 
@@ -23,12 +23,21 @@ def bytes_of(path: str) -> bytes:
 
 
 def table_at(name: str) -> Table:
-    """A table by name, or from a file."""
-    if name in STANDARDS or not name.endswith(".json"):
-        return standard_table(name)
-    from fandle.formats.tables import read_table
+    """A table by name, the club's own too, or from a file."""
+    if name.endswith(".json"):
+        from fandle.formats.tables import read_table
 
-    return read_table(bytes_of(name))
+        return read_table(bytes_of(name))
+    return table_named(name)
+
+
+def table_named(name: str) -> Table:
+    """A standard table, or one that the club keeps here, by name."""
+    if name in STANDARDS:
+        return STANDARDS[name]
+    from fandle.cli.run.club import table_called
+
+    return table_called(name)
 
 
 def print_json(data: Any) -> None:

@@ -44,10 +44,11 @@ def plan(
     up: float,
     elevation: float,
     cue: str | None,
+    table: str | None,
     as_json: bool,
 ) -> None:
     """Which line? Every line with its chance and its reasons, best first."""
-    laid = layout_at(layout)
+    laid = layout_at(layout, table)
     for text in ",".join(state or []).split(",") if state else []:
         laid = replace(laid, state=state_of_text(text, laid.state))
     if target is not None:

@@ -15,14 +15,13 @@ from fandle.app.shot import play
 from fandle.app.situation import Situation, situation_of
 from fandle.app.technique import is_technique, technique, techniques
 from fandle.cli.run.files import NO_ANSWER, print_json
-from fandle.cli.run.layouts import layout_at, stroke_of
+from fandle.cli.run.layouts import cue_named, layout_at, stroke_of
 from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.lines.held import Instead
 from fandle.core.lines.marks import direction_to, parse_aim
 from fandle.core.lines.remembered import place_of
 from fandle.core.lines.solution import Aim, Refusal
-from fandle.core.shot.cue import find_cue
 from fandle.core.shot.stroke import Stroke
 from fandle.core.steps import finish
 from fandle.core.systems.base import NoCount
@@ -49,11 +48,12 @@ def simulate(
     elevation: float,
     cue: str | None,
     impulse_steps: int | None,
+    table: str | None,
     *,
     as_json: bool,
 ) -> None:
     """Play a stroke and print what happens."""
-    table_layout = layout_at(layout)
+    table_layout = layout_at(layout, table)
     if strokes is not None:
         if aim is not None or direction is not None:
             raise BadInputError("give --strokes or one stroke's --aim or --direction, not both")
@@ -108,11 +108,12 @@ def aim(
     cue: str | None,
     hold: str | None,
     change: str,
+    table: str | None,
     *,
     as_json: bool,
 ) -> None:
     """Find the corrected aim of a kick, bank or straight shot, or of a pot, and prove it by playing it."""
-    table_layout = layout_at(layout)
+    table_layout = layout_at(layout, table)
     stroke = stroke_of(table_layout.table, speed, side, up, elevation, cue)
     if rails is None and kind != "straight":
         raise BadInputError("no rails: say which, in order, such as --rails far", "rails", code="missing")
@@ -140,12 +141,13 @@ def count(
     first: str | None,
     carry: float,
     cue: str | None,
+    table: str | None,
     as_json: bool,
 ) -> None:
     """Count a line by a system and say how far off it lands."""
     if every == (method is not None):
         raise BadInputError("choose one of --method M3 and --all", "method")
-    table_layout = layout_at(layout)
+    table_layout = layout_at(layout, table)
     over = parse_rails(rails) if rails is not None else None
     if hit and method is not None and is_technique(method):
         raise BadInputError("a technique has its own thickness: leave --hit out", "hit", code="not_with_techniques")
@@ -175,7 +177,7 @@ def count(
 
 
 def _plain(layout: Layout, cue: str | None) -> Stroke:
-    return Stroke(default_speed(layout.table), cue=find_cue(cue))
+    return Stroke(default_speed(layout.table), cue=cue_named(cue))
 
 
 def _technique(asked: Situation, method: str, *, as_json: bool) -> None:
