@@ -6,6 +6,7 @@ import os
 import subprocess
 import sys
 import traceback
+from collections.abc import Iterator
 from contextlib import redirect_stderr, redirect_stdout
 from pathlib import Path
 from typing import Any
@@ -22,11 +23,29 @@ from fandle.core.systems.base import Count, NoCount
 from fandle.core.systems.registry import count_steps
 from fandle.core.table.model import Table
 from fandle.core.table.standards import standard_table
+from fandle.store.database import Database
 
 # in CI the same examples every time; a new one found by chance belongs to whoever runs the tests by hand
 settings.register_profile("ci", derandomize=True)
 if os.environ.get("CI"):
     settings.load_profile("ci")
+
+
+@pytest.fixture(autouse=True)
+def every_database_is_closed(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
+    """What a test opens is closed behind it: from Python 3.13 on SQLite warns of connections that are left open."""
+    opened: list[Database] = []
+    begin = Database.__init__
+
+    def noted(database: Database, path: Path) -> None:
+        begin(database, path)
+        opened.append(database)
+
+    monkeypatch.setattr(Database, "__init__", noted)
+    yield
+    for database in opened:
+        database.close()
+
 
 CONTRACT_LAYOUT: dict[str, Any] = {
     "format": "fandle-layout/1",
