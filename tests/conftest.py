@@ -3,6 +3,7 @@
 import io
 import json
 import os
+import sqlite3
 import subprocess
 import sys
 import traceback
@@ -34,17 +35,24 @@ if os.environ.get("CI"):
 @pytest.fixture(autouse=True)
 def every_database_is_closed(monkeypatch: pytest.MonkeyPatch) -> Iterator[None]:
     """What a test opens is closed behind it: from Python 3.13 on SQLite warns of connections that are left open."""
-    opened: list[Database] = []
-    begin = Database.__init__
+    opened: list[Database | sqlite3.Connection] = []
+    begin, connect = Database.__init__, sqlite3.connect
 
-    def noted(database: Database, path: Path) -> None:
+    def begun(database: Database, path: Path) -> None:
         begin(database, path)
         opened.append(database)
 
-    monkeypatch.setattr(Database, "__init__", noted)
+    def connected(*given: Any, **more: Any) -> sqlite3.Connection:
+        connection: sqlite3.Connection = connect(*given, **more)
+        if "uri" not in more:  # else one of a database's own: a pool of a longer life may have it
+            opened.append(connection)
+        return connection
+
+    monkeypatch.setattr(Database, "__init__", begun)
+    monkeypatch.setattr(sqlite3, "connect", connected)
     yield
-    for database in opened:
-        database.close()
+    for each in opened:
+        each.close()
 
 
 CONTRACT_LAYOUT: dict[str, Any] = {
