@@ -49,7 +49,7 @@ unit: test-setup
 browser: test-setup
 	$(BIN)/python -m pytest -q -n 3 --dist worksteal -m browser
 
-# Half an hour: what `make test` tries a part of, in full, and what is told held against a second simulator.
+# Three quarters of an hour or more: what `make test` tries a part of, in full, and what is told held against a second simulator.
 proofs: test-setup
 	FANDLE_PROOFS=1 $(BIN)/python -m pytest -q -n 2 --dist worksteal -m proof
 	$(BIN)/python -m tests.reference

@@ -20,8 +20,10 @@ def client(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
 
 @pytest.fixture
 def club_player(client: TestClient) -> None:
-    """The database is shared: other tests may have said otherwise how steady the player is."""
+    """The database is shared: other tests may have said otherwise how steady the player is, or how they stand."""
     assert client.put(address.PLAYER, json={"by": "club"}).status_code == 200
+    habits = {"reach": "usual", "hand": "both", "plain": False}
+    assert client.put(address.PREFERENCES, json=habits).status_code == 200
 
 
 def local_client(app: FastAPI) -> TestClient:
