@@ -70,11 +70,15 @@ def test_the_commands_that_keep_the_data(tmp_path: Path, monkeypatch: pytest.Mon
     fill_demo(database, demo_club(), demo_practice)
     database.close()
     (tmp_path / "examples").symlink_to(EXAMPLES)
+    said = {}
     for line in BLOCKS[1].splitlines():
         done = fandle(*shlex.split(line)[1:], env={"FANDLE_HOME": str(tmp_path / "home")})
         assert done.returncode == 0, done.stderr
+        said[line.split()[1]] = done.stdout
     assert {"evening.sqlite3", "log.json"} <= {path.name for path in tmp_path.iterdir()}
-    assert "0 new of 12 attempts" in done.stdout
+    assert "0 new of 12 attempts" in said["import"]
+    assert len(said["log"].splitlines()) == 6  # the figures, then five attempts
+    assert len(json.loads(said["layouts"])) == len(demo_club()["layouts"])
 
 
 def test_links_lead_somewhere() -> None:
