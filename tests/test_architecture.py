@@ -90,3 +90,33 @@ def test_who_tries_a_part_is_marked_for_the_proofs_that_try_the_whole(path: Path
     for node in tree.body:
         if isinstance(node, ast.FunctionDef) and node.name.startswith("test_") and taken_from(node, names):
             assert "pytest.mark.proof" in map(ast.unparse, node.decorator_list), node.name
+
+
+UNITS = ("_M", "_MM", "_S", "_MS", "_MPS", "_RAD", "_DEG", "_KB", "_MB")
+
+
+def unit_constants(source: str) -> dict[str, str]:
+    """A module's constants whose names end in a unit, as they are written."""
+    found: dict[str, str] = {}
+    for node in ast.parse(source).body:
+        if not isinstance(node, ast.Assign):
+            continue
+        for target in node.targets:
+            pairs = [(target, node.value)]
+            if isinstance(target, ast.Tuple) and isinstance(node.value, ast.Tuple):
+                pairs = list(zip(target.elts, node.value.elts, strict=True))
+            found |= {
+                name.id: ast.unparse(value)
+                for name, value in pairs
+                if isinstance(name, ast.Name) and name.id.isupper() and name.id.endswith(UNITS)
+            }
+    return found
+
+
+def test_a_measure_of_one_name_has_one_value() -> None:
+    values: dict[str, dict[str, str]] = {}
+    for path in SOURCE.rglob("*.py"):
+        for name, value in unit_constants(path.read_text("utf-8")).items():
+            values.setdefault(name, {})[str(path.relative_to(SOURCE))] = value
+    assert len(values) > 40
+    assert {name: homes for name, homes in values.items() if len(set(homes.values())) > 1} == {}

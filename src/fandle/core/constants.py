@@ -108,7 +108,8 @@ GRIP_M = (0.70, 0.90)  # from the bridge back to the grip hand
 LEAN_M = (0.90, 1.00, 1.10)  # from the outer edge of a rail to the bridge hand: a short, a usual, a tall player
 GRIP_PART = 0.85  # of that, to the grip hand
 ASTRIDE_M = 0.20  # so far on the other side of the cue one stands with a leg beneath it
-HAND_M = 0.04  # half the width of a bridge hand: a ball nearer than that is under it
+HALF_HAND_M = 0.04  # half the width of a bridge hand: a ball nearer than that is under it
+SPAN_M = 0.2  # a hand, from thumb to little finger: a longer span is taken with the cue
 
 LEAST_SLACK_M = 5e-5  # a ball may be written at least this much into its neighbour and count as frozen to it
 

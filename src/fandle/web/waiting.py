@@ -17,7 +17,7 @@ from fandle.web.faults import fault_body
 from fandle.work.progress import ABOUT
 from fandle.work.warm import Elsewhere, Warming
 
-RETRY_S = 2
+COMPILING_RETRY_S = 2
 OPEN = (address.STATIC, address.HEALTH, address.PASS)  # what needs no engine
 
 # what plain Python answers in a second or two, to the letter
@@ -57,7 +57,7 @@ class Waiting:
         return path.startswith(OPEN) or (PLAIN and path in BY_ONE_AIM)
 
     def _wait(self, scope: Scope) -> Response:
-        headers = {"Retry-After": str(RETRY_S), "Cache-Control": "no-store"}
+        headers = {"Retry-After": str(COMPILING_RETRY_S), "Cache-Control": "no-store"}
         if scope["method"] == "GET" and "text/html" in Headers(scope=scope).get("accept", ""):
             return HTMLResponse(self.page(self.warming.done), 503, headers)
         told = f"{ABOUT}; {self.warming.done:.0%} is done: ask again in a moment"

@@ -23,7 +23,7 @@ Floats = NDArray[np.float64]
 PLATEAU = 0.005  # chances this near to the best are the best: the middle of them is aimed at
 AS_GOOD = 0.02  # a full hit, else a plain mark, is aimed at where it costs no more than this
 MORE_AIMS = 3  # other places in a stretch that are tried where what is left counts
-EDGE_RAD = 1e-5  # how sharply the ends of a window are told: a hundredth of a millimetre at a metre
+WINDOW_EDGE_RAD = 1e-5  # how sharply the ends of a window are told: a hundredth of a millimetre at a metre
 WITH_MARK = ("kick", "rail-first", "point")
 
 
@@ -163,7 +163,7 @@ def _own_parts(field: Field, every: Sequence[Aimed]) -> Steps[list[tuple[float, 
     edges = np.array([[a.stretch.low, a.stretch.high] for a in every]).reshape(-1)
     # no further than the window goes; inside the part all goes its way, but for the last look
     inner = np.where((parts - way * cell - good) * way > 0.0, parts - way * cell, good)
-    bad = np.where((parts + way * cell - edges) * way > 0.0, edges + way * EDGE_RAD, parts + way * cell)
+    bad = np.where((parts + way * cell - edges) * way > 0.0, edges + way * WINDOW_EDGE_RAD, parts + way * cell)
     ends = yield from _cut(field, every, inner, bad, own=True)
     return _pairs(ends)
 
@@ -178,7 +178,7 @@ def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, *, own
     own: is only what goes over the line's own rails wanted?
     """
     strokes = np.repeat([a.stretch.tried.stroke.array() for a in every], 2, axis=0).reshape(-1, 5)
-    while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
+    while (wide := np.flatnonzero(np.abs(good - bad) > WINDOW_EDGE_RAD)).size:
         middle = 0.5 * (good[wide] + bad[wide])
         yes = yield from _wanted(field, every, wide // 2, middle, strokes[wide], own=own)
         good[wide[yes]], bad[wide[~yes]] = middle[yes], middle[~yes]
@@ -186,7 +186,7 @@ def _cut(field: Field, every: Sequence[Aimed], good: Floats, bad: Floats, *, own
 
 
 def _cell(stretch: Stretch) -> float:
-    return float(np.median(np.diff(stretch.at))) if len(stretch.at) > 1 else max(stretch.wide, 10 * EDGE_RAD)
+    return float(np.median(np.diff(stretch.at))) if len(stretch.at) > 1 else max(stretch.wide, 10 * WINDOW_EDGE_RAD)
 
 
 def _wanted(

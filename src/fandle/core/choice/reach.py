@@ -108,7 +108,7 @@ def _beside(feet: Floats, at: Floats, unit: Floats, body: Body) -> Floats:
 
 def _under(layout: Layout, cue: tuple[float, float], unit: tuple[float, float]) -> Ball | None:
     """The ball that is under the bridge hand, however long the bridge; None where there is room for it."""
-    near = k.HAND_M + layout.table.ball_radius
+    near = k.HALF_HAND_M + layout.table.ball_radius
     under = []
     for back in BRIDGES.tolist():
         hand = cue[0] - back * unit[0], cue[1] - back * unit[1]

@@ -30,7 +30,7 @@ Code = Literal[
 CLOSE_M = 0.040  # a gap narrower than that is told
 OFTEN = 0.08  # of the draws: what happens more seldom is no reason
 KISSES = 0.2  # of the draws: a second meeting costs the leave, not the hit
-SLOW_MPS = 0.5
+ARRIVES_SLOWLY_MPS = 0.5
 ROOMY, TIGHT = 1.3, 0.7  # standard deviations of the aim on either side of it: room for error is plenty, or short
 HEAVY = 0.75  # ball diameters off full: a quarter of the ball is met
 MANY = 3
@@ -181,7 +181,7 @@ def _no_rail(case: Case) -> Reason | None:
 
 
 def _slow(case: Case) -> Reason | None:
-    slow = case.arrives < SLOW_MPS
+    slow = case.arrives < ARRIVES_SLOWLY_MPS
     return Reason("slow", f"arrives slowly, {case.arrives:.1f} m/s") if slow else None
 
 

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from fandle.core import constants as k
 from fandle.core.choice.chance import Chance
 from fandle.core.choice.field import Field
 
-HAND_M = 0.2  # a hand's span, thumb to little finger
 MOVES = 0.15  # of the draws: a ball that is moved more seldom is not told
 STILL_M2 = 1e-12  # of spread along an axis: less is none
 
@@ -43,7 +43,7 @@ def rest_of(field: Field, chance: Chance, ball: int) -> Rest:
     half = math.sqrt(float(np.median(((off @ axes) ** 2 / spread).sum(axis=1))))  # stops are no normal law: count them
     b, a = (1000.0 * half * math.sqrt(float(value)) for value in spread)
     turn = math.degrees(math.atan2(axes[1, 1], axes[0, 1]))
-    near = float((np.hypot(off[:, 0], off[:, 1]) <= HAND_M).sum()) / len(rests)
+    near = float((np.hypot(off[:, 0], off[:, 1]) <= k.SPAN_M).sum()) / len(rests)
     return Rest(float(x) / table.diamond_x, float(y) / table.diamond_y, a, b, (turn + 90.0) % 180.0 - 90.0, gone, near)
 
 

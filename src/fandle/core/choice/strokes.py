@@ -18,7 +18,7 @@ USUAL = (MEDIUM, SOFT, FIRM)
 CAROM = (MEDIUM, FIRM, HARD)  # three cushions and a second ball: softer does not arrive
 SIDES = (0.0, -0.5, 0.5, -1.0, 1.0)  # tips, + right: reverse one is left out line by line
 HEIGHT = 0.75  # tips below or above centre
-RAISED_DEG = (8.0, 12.0, 15.0, 20.0)  # elevation of a slight curve
+RAISED_BY_DEG = (8.0, 12.0, 15.0, 20.0)  # elevation of a slight curve
 CURVE_TIPS, CURVE_LOW = 1.0, 0.5  # its side, tips below centre
 CURVE_PACES = (SOFT, 1.75)  # and medium, where the cue is hardly raised
 MUCH_SIDE = (-1.25, 1.25)  # tips: more is near a miscue; for position over two rails and more
@@ -67,7 +67,7 @@ def crawls(table: Table, cue: Cue) -> list[Tried]:
 def curves(table: Table, cue: Cue) -> list[Tried]:
     """Slight curves either way: the cue raised, the tip low and on the side it is to curve to, soft to medium."""
     found = []
-    paces = [*product(RAISED_DEG, CURVE_PACES), (RAISED_DEG[0], MEDIUM)]
+    paces = [*product(RAISED_BY_DEG, CURVE_PACES), (RAISED_BY_DEG[0], MEDIUM)]
     for (raised, lengths), tips in product(paces, (-CURVE_TIPS, CURVE_TIPS)):
         side, up = offset_of(tips, table, cue.tip), offset_of(-CURVE_LOW, table, cue.tip)
         try:

@@ -11,7 +11,7 @@ from fandle.core.lines.bank_chain import add_bank_chain
 from fandle.core.lines.bank_question import BankQuestion, last_direction, object_direction
 from fandle.core.lines.bank_refusal import refuse_bank
 from fandle.core.lines.marks import diamond_along, edge_mark, markable, marks
-from fandle.core.lines.question import EDGE_RAD, MOST_RAILS, wanted_mouths
+from fandle.core.lines.question import MOST_RAILS, SPARE_RAD, wanted_mouths
 from fandle.core.lines.remembered import remember
 from fandle.core.lines.solution import Aim, Cushion, ObjectContact, Refusal, Solution
 from fandle.core.physics import bank as kernels
@@ -26,7 +26,7 @@ from fandle.core.shot.stroke import Stroke
 from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 
-NEAR_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
+PASSING_M = 0.06  # a line that passes the mouth's middle this near tells why it fails; others are no line
 HAIR_M = 1e-9  # what rounding may leave a ball short of the line it has come to
 GRID, FINE = 300, 8  # directions across the object ball, and within one such step
 
@@ -65,7 +65,7 @@ def solve_bank(
             and (solution := _solution(question, stroke, scene, row, way)) is not None
         ]
         least = float(np.nanmin(np.abs(values))) if np.isfinite(values).any() else math.inf
-        if least < NEAR_M and not math.isnan(best):
+        if least < PASSING_M and not math.isnan(best):
             nearest.append((least, question, float(best)))
     if not found:
         return refuse_bank(questions, stroke, nearest, pocket)
@@ -81,7 +81,7 @@ def _sweep(questions: list[BankQuestion], stroke: Stroke) -> tuple[NDArray[np.fl
     table = question.layout.table
     half = math.asin(min(1.0, 2 * table.ball_radius / math.hypot(bx - x, by - y)))
     middle = math.atan2(by - y, bx - x) - stroke.squirt
-    at = np.linspace(middle - half - EDGE_RAD, middle + half + EDGE_RAD, GRID + 1)
+    at = np.linspace(middle - half - SPARE_RAD, middle + half + SPARE_RAD, GRID + 1)
     goals = np.array([q.mouth.middle for q in questions])
     offsets = np.empty((len(questions), at.size))
     kernels.bank_sweep(at, question.scene(table, stroke), goals, offsets, np.empty(WIDTH), np.empty(WIDTH))

@@ -24,7 +24,7 @@ from fandle.core.table.pocket import POCKET_NAMES, mouths
 
 LOOKS = 72  # directions played across a window of hits; where they find nothing:
 CLOSE_RAD, MOST_LOOKS = math.radians(0.018), 1600  # steps so small that nothing wider than 0.02° is overlooked
-EDGE_RAD = 2e-6  # how sharply a window of pots is cut: five thousandths of a millimetre at the far end of a table
+CUT_RAD = 2e-6  # how sharply a window of pots is cut: five thousandths of a millimetre at the far end of a table
 
 
 @dataclass(frozen=True)
@@ -126,7 +126,7 @@ def _sharp(field: Field, at: NDArray[np.float64], found: list[Members]) -> list[
     good = np.array([at[k] for part in found for k in (part.all[0], part.all[-1])])
     beyond = [k for part in found for k in (part.all[0] - 1, part.all[-1] + 1)]
     bad = np.array([at[k] if 0 <= k < len(at) else own for k, own in zip(beyond, good, strict=True)])
-    while (wide := np.flatnonzero(np.abs(good - bad) > EDGE_RAD)).size:
+    while (wide := np.flatnonzero(np.abs(good - bad) > CUT_RAD)).size:
         middle = 0.5 * (good[wide] + bad[wide])
         out = field.played(middle)
         pots = {name: field.potted(out, name) for name in set(names)}

@@ -20,7 +20,7 @@ CURVE_RAD = 1.4  # how far a raised cue may bend the ball away from its line, at
 MOST_RAILS = 4
 ANY = "any"  # in place of a pocket: whichever it goes into
 FULLEST = 0.999  # ball diameters
-EDGE_RAD = 0.02  # beyond the target's edges a straight shot is looked for this much further
+SPARE_RAD = 0.02  # beyond the target's edges a straight shot is looked for this much further
 
 
 @dataclass(frozen=True)
@@ -135,7 +135,7 @@ def _straight_span(question: Question, stroke: Stroke) -> tuple[float, float]:
     (x, y), (gx, gy) = question.start, question.goal
     middle = math.atan2(gy - y, gx - x) - stroke.squirt
     half = math.asin(min(1.0, 2 * question.layout.table.ball_radius / math.hypot(gx - x, gy - y)))
-    spare = EDGE_RAD + CURVE_RAD * math.sin(math.radians(stroke.elevation))
+    spare = SPARE_RAD + CURVE_RAD * math.sin(math.radians(stroke.elevation))
     return middle - half - spare, middle + half + spare
 
 

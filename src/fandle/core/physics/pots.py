@@ -15,7 +15,7 @@ HEAVIEST_CUT = math.radians(80.0)  # a thinner cut is nobody's
 # is (impulse of two rolling spheres); the width is fitted to played draws, see tests/core/choice/test_leave.py
 THROWN, THROWN_RAD = 1.0 / 7.0, 0.3
 # slope to a rail that a ball runs along; how near; radii of such a way, of the slope what is left, at least
-STEEP, NEAR_M, RUN, LEAST_LEFT = 0.2, 0.004, 12.0, 0.1
+STEEP, BESIDE_M, RUN, LEAST_LEFT = 0.2, 0.004, 12.0, 0.1
 TURNS = 2  # times that the way to a pocket is turned towards the middle of what drops from there
 
 
@@ -121,7 +121,7 @@ def _along(
     above, away = _gap(rail, gx, gy, room), max(math.hypot(gx - x, gy - y), 1e-9)
     sloping = abs(above - _gap(rail, x, y, room)) > STEEP * away
     elsewhere = _gap(rail, room.middle[pocket, 0], room.middle[pocket, 1], room) > room.r
-    if half <= 0.0 or sloping or elsewhere or above > half + NEAR_M or away < RUN * room.r:
+    if half <= 0.0 or sloping or elsewhere or above > half + BESIDE_M or away < RUN * room.r:
         return 0.0, 0
     above = max(above, 0.0)
     rolls = (5.0 * room.springs - 2.0) / 7.0

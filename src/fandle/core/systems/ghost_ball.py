@@ -8,6 +8,7 @@ the nose, so the hit is a little short. Common practice, no published source.
 import math
 from dataclasses import dataclass, replace
 
+from fandle.core import constants as k
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.lines.marks import inches
@@ -24,7 +25,6 @@ from fandle.core.words.balls import spoken
 METHOD = "M8"
 TITLE = "Ghost ball and span"
 ORDERS = ((Rail.FAR,), (Rail.FOOT,))
-HAND_M = 0.2  # between finger and thumb; a longer span is taken with the cue
 LITTLE_FOLLOW = 0.1  # radii, of those who play it with running side and follow
 
 
@@ -53,7 +53,7 @@ def held(view: View, at: float) -> Held:
         back, whose = 0.0, "target"
     span_m = run_y * (1 - back)
     hand = "finger and thumb"
-    if span_m >= HAND_M:  # out of the hand's reach
+    if span_m >= k.SPAN_M:  # out of the hand's reach
         hand = "finger and cue, its tip at the centre in the thumb's place and its shaft square to the rail,"
     off = view.off(target) * (1 - back)
     edge = rail.diamonds_across - off if rail.at_end else off

@@ -15,7 +15,7 @@ from fandle.core.tablecheck.miss import Miss
 from fandle.core.words.spoken import tips_word
 
 Change = Literal["none", "mark", "speed", "side", "height"]
-MOST_SPEED, MOST_SIDE = 0.35, 0.25  # a change of stroke larger than that (share, radii) is another shot
+MOST_SPEED_CHANGE, MOST_SIDE_CHANGE = 0.35, 0.25  # a change of stroke larger than that (share, radii) is another shot
 
 
 @dataclass(frozen=True)
@@ -64,13 +64,13 @@ def _mark(miss: Miss, found: Diagnosis) -> Next | None:
 def _stroke(miss: Miss, found: Diagnosis, here: Marks) -> Next | None:
     """The stroke that makes this mark right: another speed, else other side, where a small change does it."""
     part = -miss.off / found.per_speed if abs(found.per_speed) > 1e-6 else math.inf
-    if abs(part) <= MOST_SPEED:
+    if abs(part) <= MOST_SPEED_CHANGE:
         stroke = replace(miss.stroke, speed=miss.stroke.speed * (1.0 + part))
         say = f"the same mark, {abs(part):.0%} {'firmer' if part > 0 else 'softer'}"
         return Next("speed", stroke.speed, here, stroke, say)
     by = -miss.off / found.per_side if abs(found.per_side) > 1e-6 else math.inf
     side = miss.stroke.side + by
-    if abs(by) > MOST_SIDE or math.hypot(side, miss.stroke.up) > 0.49:
+    if abs(by) > MOST_SIDE_CHANGE or math.hypot(side, miss.stroke.up) > 0.49:
         return None
     table = miss.layout.table
     way = running(by, miss.rails[0], miss.direction)

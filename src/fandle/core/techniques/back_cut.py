@@ -32,7 +32,7 @@ from fandle.core.techniques.base import (
 from fandle.core.words.balls import spoken
 
 METHOD, TITLE = "M21", "Back cut off the rail"
-FROZEN_M = 0.003  # off the rail: farther off there is room to be met from behind
+NEARLY_FROZEN_M = 0.003  # off the rail: farther off there is room to be met from behind
 LEAST_CUT, MOST_CUT = 84.0, 104.0  # degrees: less is an ordinary cut, more is out of reach
 LENGTHS = 3.0  # firm: at a soft stroke there is no window at all
 FULL_SIDE = 0.96 * k.MISCUE_LIMIT
@@ -43,7 +43,7 @@ INSIDE_DEG, OUTSIDE_DEG, LOOKS = 0.3, 0.9, 220  # directions looked at about the
 def solve(layout: Layout, rails: tuple[Rail, ...], pocket: str | None, cue: Cue) -> Technique | NoTechnique:
     """The back cut into the pocket named, or into the corner of that rail that wants a cut nearest to a right angle."""
     rail, gap = nearest_rail(layout)
-    if (rails and rails[0] is not rail) or gap > FROZEN_M:
+    if (rails and rails[0] is not rail) or gap > NEARLY_FROZEN_M:
         return NoTechnique(METHOD, TITLE, "the ball is not frozen to that rail: an ordinary thin cut has room")
     cuts = {name: cut for name, cut in _cuts(layout, rail).items() if pocket in (None, name)}
     if not cuts:

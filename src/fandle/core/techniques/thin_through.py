@@ -38,7 +38,7 @@ METHOD, TITLE = "M22", "Thin line through the cushion"
 TIP = 0.98 * k.MISCUE_LIMIT / 3  # radii: three of them are the most
 BASE_CUE, BASE_BALL = 1.0, 2.0  # diamonds from the end behind the cue ball
 A_TIP_CUE, A_TIP_BALL = 0.5, 2.0  # diamonds that are worth one tip
-NEAR_M = 0.03  # about an inch: "on the rail", as players say it
+ON_RAIL_M = 0.03  # about an inch: "on the rail", as players say it
 LENGTHS, MORE = 2.5, 0.25  # the stroke at the base, and more for each tip
 AROUND_DEG, LOOKS = 3.0, 140
 
@@ -46,7 +46,7 @@ AROUND_DEG, LOOKS = 3.0, 140
 def solve(layout: Layout, rails: tuple[Rail, ...], pocket: str | None, cue: Cue) -> Technique | NoTechnique:
     """The grazing line with the tips that are counted. A pocket has no part in it."""
     rail, gap = nearest_rail(layout)
-    if (rails and rails[0] is not rail) or not rail.is_long or gap > NEAR_M:
+    if (rails and rails[0] is not rail) or not rail.is_long or gap > ON_RAIL_M:
         return NoTechnique(METHOD, TITLE, "the ball does not lie on a long rail, or within an inch of it")
     start, ball = _places(layout, rail)
     if ball - start < BASE_BALL - BASE_CUE - 0.5:

@@ -26,7 +26,7 @@ from fandle.web.table.rows import end_models, row_of
 from fandle.web.tasks import solve, streamed, works_of
 
 router = APIRouter()
-NEAR_M = 0.05  # a cue ball that stops no further off stops in the same place
+SAME_PLACE_M = 0.05  # a cue ball that stops no further off stops in the same place
 
 
 @router.post(address.POSITION, responses=FAULTS)
@@ -58,7 +58,7 @@ def moved_words(moved: tuple[float, float]) -> str:
     if math.isnan(x):
         return "goes in"
     away = math.hypot(x, y)
-    if away < NEAR_M:
+    if away < SAME_PLACE_M:
         return "the same place"
     rail = ("foot" if x > 0 else "head") if abs(x) >= abs(y) else ("far" if y > 0 else "near")
     return f"{100 * away:.0f} cm to the {rail} rail"

@@ -14,7 +14,7 @@ from fandle.core.table.pocket import Point
 from fandle.core.table.rails import Rail
 from fandle.web.table.models import Joint, MirrorModel, MirrorTable
 
-MARGIN_MM = 200.0  # room for the numbers above the balls at the edge
+EDGE_MARGIN_MM = 200.0  # room for the numbers above the balls at the edge
 
 
 def unfolded(
@@ -89,8 +89,8 @@ def _imaging(table: Table, rails: tuple[Rail, ...], start: Point, goal: Point) -
 def _box(corners: list[Point]) -> tuple[float, float, float, float]:
     """What the view shows: (x, y, width, height) round all corners."""
     xs, ys = [x for x, _ in corners], [y for _, y in corners]
-    wide, high = max(xs) - min(xs) + 2 * MARGIN_MM, max(ys) - min(ys) + 2 * MARGIN_MM
-    return min(xs) - MARGIN_MM, min(ys) - MARGIN_MM, wide, high
+    wide, high = max(xs) - min(xs) + 2 * EDGE_MARGIN_MM, max(ys) - min(ys) + 2 * EDGE_MARGIN_MM
+    return min(xs) - EDGE_MARGIN_MM, min(ys) - EDGE_MARGIN_MM, wide, high
 
 
 def _joint(table: Table, rail: Rail, along: float, image: Callable[[Point, int], Point], legs: int) -> Joint:
