@@ -155,7 +155,10 @@ def test_where_nothing_is_kept_nothing_is_made(nothing: Path) -> None:
     for words, says in (
         (["log"], "nothing is kept yet: start fandle serve, or take a log in with fandle import"),
         (["layouts", "one"], "no layout is kept as 'one': fandle layouts has them"),
-        (["aim", NINE_BALL, "--rails", "far", "--table", "Attic"], "unknown table 'Attic': use pool-9ft"),
+        (
+            ["aim", NINE_BALL, "--rails", "far", "--table", "Attic"],
+            "unknown table 'Attic': fandle table --club has them",
+        ),
         (["log", "--last", "0"], "--last 0: ask for 1 to 1000"),
         (["drill", "nobody's"], "unknown drill"),
     ):

@@ -9,7 +9,7 @@ import pytest
 from fandle.app.club import Club, KeptLayout, MemoryClub
 from fandle.app.drill_list import drill_called, own_called, titles
 from fandle.app.library import VISITING, Library
-from fandle.core.errors import BadInputError
+from fandle.core.errors import BadInputError, FandleError
 from fandle.core.layout.ball import Ball
 from fandle.core.layout.model import Layout
 from fandle.core.shot.cue import own_cue
@@ -53,6 +53,8 @@ def test_a_table_that_comes_to_stand_is_found_by_its_name(make: Names, tmp_path:
     assert (row.name, row.standard, row.table) == ("Cellar", None, CELLAR)
     assert [each.table for each in club.tables()][-1] == CELLAR
     assert "Cellar" in club.names_taken()
+    with pytest.raises(FandleError, match="called 'Cellar' stands in the club already"):
+        club.add_table(CELLAR)
     library = Library(club)
     assert library.table("Cellar") == CELLAR
     assert library.table("snooker-12ft") == STANDARDS["snooker-12ft"]
@@ -87,6 +89,7 @@ def test_cues_and_layouts_the_newest_first(make: Names, tmp_path: Path) -> None:
     assert [row.name for row in club.layouts(5, before=found[-1].id)] == ["one"]
     assert [row.name for row in club.layouts(5, find="THIRD")] == ["a third"]
     assert found[0].layout == LAID
+    assert [row.name for row in club.layouts_named(["two", "four", "one"])] == ["one", "two"]
 
 
 def test_a_drill_that_ships_needs_no_club_and_one_nobody_knows_is_refused(make: Names, tmp_path: Path) -> None:

@@ -4,6 +4,7 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, field
 from typing import Protocol
 
+from fandle.core.errors import BadInputError
 from fandle.core.layout.model import Layout
 from fandle.core.practice.drill import Drill
 from fandle.core.shot.cue import Cue
@@ -70,6 +71,9 @@ class Club(Protocol):
     def layouts(self, most: int, before: int | None = None, find: str = "") -> list[KeptLayout]:
         """Named layouts, the newest first: so many, older than one, with a word in their name or note."""
 
+    def layouts_named(self, names: Collection[str]) -> list[KeptLayout]:
+        """Named layouts of these names, in the order in which they came."""
+
     def drills(self, most: int, before: int | None = None) -> list[KeptDrill]:
         """Drills that players made, the newest first, those that were deleted left out."""
 
@@ -98,6 +102,10 @@ class MemoryClub:
 
     def add_table(self, table: Table) -> Standing:
         """A home-made table comes to stand in it."""
+        if table.name in self.names_taken():
+            raise BadInputError(
+                f"a table called {table.name!r} stands in the club already: choose another name", "name", code="taken"
+            )
         row = Standing(len(self.kept_tables) + 1, table.name, None, table)
         self.kept_tables.append(row)
         return row
@@ -115,6 +123,10 @@ class MemoryClub:
             if (before is None or row.id < before) and wanted in f"{row.name}\n{row.note}".casefold()
         ]
         return found[:most]
+
+    def layouts_named(self, names: Collection[str]) -> list[KeptLayout]:
+        """Layouts by name."""
+        return [row for row in self.kept_layouts if row.name in names]
 
     def drills(self, most: int, before: int | None = None) -> list[KeptDrill]:
         """Drills that players made, the newest first."""

@@ -50,8 +50,11 @@ class StoredClub:
 
     def layouts(self, most: int, before: int | None = None, find: str = "") -> list[KeptLayout]:
         """Named layouts, the newest first."""
-        rows = queries.layouts(self.database, most, before, find)
-        return [KeptLayout(row.id, row.name, row.note, readable_layout(row.data)) for row in rows]
+        return [_layout(row) for row in queries.layouts(self.database, most, before, find)]
+
+    def layouts_named(self, names: Collection[str]) -> list[KeptLayout]:
+        """Named layouts of these names, in the order in which they came."""
+        return [_layout(row) for row in queries.layouts_named(self.database, names)]
 
     def drills(self, most: int, before: int | None = None) -> list[KeptDrill]:
         """Drills that players made, the newest first."""
@@ -84,6 +87,10 @@ def _standing(row: club.TableRow, known: tuple[club.TableRow, Standing] | None =
     if isinstance(row.data, str):
         return Standing(row.id, row.label, row.data, STANDARDS.get(row.data), row.edition)
     return Standing(row.id, row.label, None, readable_table(row.data), row.edition)
+
+
+def _layout(row: queries.Saved) -> KeptLayout:
+    return KeptLayout(row.id, row.name, row.note, readable_layout(row.data))
 
 
 def _drill(key: int, name: str, data: Any) -> KeptDrill:

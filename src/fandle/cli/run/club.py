@@ -13,6 +13,7 @@ from fandle.cli.run.files import print_json
 from fandle.core.errors import BadInputError
 from fandle.core.shot.cue import Cue
 from fandle.core.table.model import Table
+from fandle.core.table.standards import STANDARDS
 from fandle.core.words.spoken import landing_word
 from fandle.formats.files import layout_json
 from fandle.formats.log import attempt_json
@@ -39,7 +40,12 @@ def club() -> Iterator[Club]:
 def table_called(name: str) -> Table:
     """A table of the club by name, or a standard one. Raises BadInputError."""
     with club() as kept:
-        return Library(kept).table(name)
+        library = Library(kept)
+        if name not in {*STANDARDS, *library.tables()}:
+            raise BadInputError(
+                f"unknown table {name!r}: fandle table --club has them, or give a table's file", "table", code="unknown"
+            )
+        return library.table(name)
 
 
 def cue_called(name: str) -> Cue:
@@ -89,7 +95,7 @@ def _layout_line(row: KeptLayout) -> str:
 
 def _layout_called(name: str) -> KeptLayout:
     with club() as kept:
-        found = next((row for row in kept.layouts(MOST, find=name) if row.name == name), None)
+        found = next(iter(kept.layouts_named([name])), None)
     if found is None:
         raise BadInputError(f"no layout is kept as {name!r}: fandle layouts has them", "name", code="unknown")
     if found.layout is None:
@@ -101,7 +107,7 @@ def show_log(last: int, table: str | None, *, as_json: bool) -> None:
     """The last attempts with their figures."""
     _check_last(last)
     with _database() as database:
-        wanted = log.EVERYTHING if table is None else log.Filter(table=_table_id(table))
+        wanted = log.EVERYTHING if table is None else log.Filter(table=_table_id(StoredClub(database), table))
         rows = [row for _, row in log.page(database, wanted, last)]
         figures, name = figures_of(database, wanted), my_club(database)
     if as_json:
@@ -121,9 +127,8 @@ def show_log(last: int, table: str | None, *, as_json: bool) -> None:
     typer.echo("\n".join([" ".join(said), *lines]))
 
 
-def _table_id(label: str) -> int:
-    with club() as kept:
-        found = next((row for row in kept.tables() if label in (row.label, row.standard)), None)
+def _table_id(kept: Club, label: str) -> int:
+    found = next((row for row in kept.tables() if label in (row.label, row.standard)), None)
     if found is None:
         raise BadInputError(
             f"no table of the club is called {label!r}: fandle table --club has them", "table", code="unknown"
